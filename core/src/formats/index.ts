@@ -1,0 +1,1 @@
+export { writeRiffTab, writeTextTab } from './text-tab/write';

@@ -1,0 +1,71 @@
+/**
+ * Which tunings could have played the heard chords, best first. A tuning scores by the hand effort of the
+ * whole song, by chords it can't play at all, by open low strings (riffs are built on them) and by how usual
+ * it is. Several tunings often explain the same pitches: the caller shows the list, not the first alone.
+ */
+import type { MidiNote } from '../units';
+import { chooseHandPath } from './hand-path';
+import type { Tuning } from './tuning';
+import { TUNINGS } from './tunings.data';
+import { findVoicings, type Voicing } from './voicing';
+
+export interface TuningCandidate {
+  readonly tuning: Tuning;
+  /** 0 to 1, the candidates' scores add up to 1. */
+  readonly score: number;
+  /** Share of strums that the tuning can't play as heard. */
+  readonly unplayableShare: number;
+  /** Share of strums with an open lowest string. */
+  readonly openShare: number;
+  /** Mean effort per playable strum, movement included. */
+  readonly meanEffort: number;
+}
+
+/** Frets a capo is tried on; players seldom go higher for riffs (common practice). */
+const CAPO_FRETS = [0, 1, 2, 3, 4, 5];
+/** A capo is an extra assumption. */
+const CAPO_PENALTY = 0.9;
+/** An unplayable strum (often a mishearing) weighs as much as a wide stretch, so that few do not decide. */
+const UNPLAYABLE_COST = 6;
+/** A riff on the open lowest string is what makes players choose a tuning. */
+const OPEN_LOW_BONUS = 1.2;
+/** Differences in cost per strum become probabilities by exp(-cost * this); tuned on generated songs. */
+const SHARPNESS = 3;
+/** Voicings kept per strum while ranking; more changes no ranking and costs their square. */
+const VOICINGS_PER_STRUM = 4;
+
+/** `strums`: the sounding notes of each strum in order. Returns [] when nothing was heard. */
+export function rankTunings(strums: readonly (readonly MidiNote[])[]): TuningCandidate[] {
+  const heard = strums.filter((notes) => notes.length > 0);
+  if (heard.length === 0) return [];
+  const scored = TUNINGS.flatMap(({ name, strings, prior }) =>
+    CAPO_FRETS.map((capo) => {
+      const tuning: Tuning = { name, stringsMidi: strings, capo };
+      const cache = new Map<string, Voicing[]>();
+      const layers: Voicing[][] = [];
+      let openCount = 0;
+      for (const notes of heard) {
+        const id = notes.join();
+        let voicings = cache.get(id);
+        if (!voicings) cache.set(id, (voicings = findVoicings(notes, tuning).slice(0, VOICINGS_PER_STRUM)));
+        if (voicings.length === 0) continue;
+        layers.push(voicings);
+        if (Math.min(...notes) === strings[0] + capo) openCount++;
+      }
+      const unplayableShare = 1 - layers.length / heard.length;
+      const meanEffort = layers.length > 0 ? chooseHandPath(layers).cost / layers.length : UNPLAYABLE_COST;
+      const openShare = openCount / heard.length;
+      const cost =
+        meanEffort * (1 - unplayableShare) +
+        UNPLAYABLE_COST * unplayableShare -
+        OPEN_LOW_BONUS * openShare +
+        (capo > 0 ? CAPO_PENALTY : 0) -
+        Math.log(prior) / SHARPNESS;
+      return { tuning, unplayableShare, openShare, meanEffort, weight: Math.exp(-SHARPNESS * cost) };
+    }),
+  );
+  const total = scored.reduce((sum, s) => sum + s.weight, 0);
+  return scored
+    .map(({ weight, ...rest }) => ({ ...rest, score: weight / total }))
+    .sort((a, b) => b.score - a.score);
+}

@@ -1,0 +1,48 @@
+/**
+ * The key from how long each pitch class sounds, by correlation with the profiles of Krumhansl and Kessler
+ * (Krumhansl 1990, "Cognitive foundations of musical pitch", table 2.1; values as given there, from memory).
+ */
+import { keyOn } from '../theory';
+import type { HeardStrum, KeyEstimate } from './types';
+
+const MAJOR = [6.35, 2.23, 3.48, 2.33, 4.38, 4.09, 2.52, 5.19, 2.39, 3.66, 2.29, 2.88];
+const MINOR = [6.33, 2.68, 3.52, 5.38, 2.6, 3.53, 2.54, 4.75, 3.98, 2.69, 3.34, 3.17];
+/** A power chord says most about its root; the fifth belongs to many keys. */
+const ROOT_WEIGHT = 2;
+
+function correlation(a: readonly number[], b: readonly number[]): number {
+  const mean = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0) / v.length;
+  const [ma, mb] = [mean(a), mean(b)];
+  let ab = 0;
+  let aa = 0;
+  let bb = 0;
+  for (let i = 0; i < a.length; i++) {
+    ab += (a[i] - ma) * (b[i] - mb);
+    aa += (a[i] - ma) ** 2;
+    bb += (b[i] - mb) ** 2;
+  }
+  return aa > 0 && bb > 0 ? ab / Math.sqrt(aa * bb) : 0;
+}
+
+/** Null when no strum has a pitch. */
+export function estimateKey(strums: readonly HeardStrum[]): KeyEstimate | null {
+  const seconds = new Array<number>(12).fill(0);
+  for (const { timeS, endS, midi, rootPc } of strums) {
+    if (rootPc === null) continue;
+    seconds[rootPc] += ROOT_WEIGHT * (endS - timeS);
+    for (const note of midi) seconds[note % 12] += (endS - timeS) / midi.length;
+  }
+  if (seconds.every((s) => s === 0)) return null;
+  const ranked = [];
+  for (let tonic = 0; tonic < 12; tonic++) {
+    const turned = seconds.map((_, i) => seconds[(i + tonic) % 12]);
+    ranked.push({ tonic, mode: 'major' as const, score: correlation(turned, MAJOR) });
+    ranked.push({ tonic, mode: 'minor' as const, score: correlation(turned, MINOR) });
+  }
+  ranked.sort((a, b) => b.score - a.score);
+  const [first, second] = ranked;
+  return {
+    key: keyOn(first.tonic, first.mode),
+    confidence: Math.max(0, Math.min(1, (first.score - second.score) * 5)),
+  };
+}

@@ -1,0 +1,61 @@
+/**
+ * How strongly the spectrum rises from frame to frame: one curve per frequency region.
+ * Method: spectral flux on a logarithmic filterbank against the maximum of neighbouring bands, so that vibrato
+ * does not count as an attack (SuperFlux; Böck and Widmer, DAFx 2013).
+ * Shape: curves have one value per frame; frame n is centred on n * HOP / sampleRate.
+ */
+import { createLogFilterbank, createSpectrumAnalyser } from '../dsp';
+
+export const HOP = 220;
+const FFT_SIZE = 1024;
+/** Rise is taken over this many frames (20 ms), the length of a pick attack through an amplifier. */
+const LAG_FRAMES = 2;
+/** Scale before the logarithm: full scale sines read 1, tails of chords about 0.001. */
+const COMPRESSION = 1000;
+
+/** Regions of the sound, Hz: kick and bass, chords, pick noise. */
+const REGIONS = { low: [30, 130], body: [130, 1800], edge: [1800, 9000] } as const;
+export type Region = keyof typeof REGIONS;
+
+export interface OnsetStrength {
+  readonly frameRate: number;
+  readonly curves: Readonly<Record<Region, Float32Array>>;
+}
+
+export function computeOnsetStrength(samples: Float32Array, sampleRate: number): OnsetStrength {
+  const analyser = createSpectrumAnalyser(FFT_SIZE);
+  const filterbank = createLogFilterbank(FFT_SIZE, sampleRate, { minHz: 30, maxHz: 9500, bandsPerOctave: 24 });
+  const frames = Math.floor(samples.length / HOP) + 1;
+  const curves = {
+    low: new Float32Array(frames),
+    body: new Float32Array(frames),
+    edge: new Float32Array(frames),
+  };
+  const regionOfBand = filterbank.centresHz.map((hz): Region | null => {
+    for (const [name, [min, max]] of Object.entries(REGIONS)) {
+      if (hz >= min && hz < max) return name as Region;
+    }
+    return null;
+  });
+  const bandsIn: Record<Region, number> = { low: 0, body: 0, edge: 0 };
+  for (const region of regionOfBand) if (region) bandsIn[region]++;
+
+  const magnitudes = new Float32Array(analyser.bins);
+  const history = Array.from({ length: LAG_FRAMES + 1 }, () => new Float32Array(filterbank.bands));
+  for (let n = 0; n < frames; n++) {
+    const now = history[n % history.length];
+    analyser.magnitudes(samples, n * HOP - FFT_SIZE / 2, magnitudes);
+    filterbank.apply(magnitudes, now);
+    for (let b = 0; b < now.length; b++) now[b] = Math.log1p(COMPRESSION * now[b]);
+    if (n < LAG_FRAMES) continue;
+    const before = history[(n - LAG_FRAMES) % history.length];
+    for (let b = 0; b < now.length; b++) {
+      const region = regionOfBand[b];
+      if (!region) continue;
+      const reference = Math.max(before[b], before[b - 1] ?? 0, before[b + 1] ?? 0);
+      const rise = now[b] - reference;
+      if (rise > 0) curves[region][n] += rise / bandsIn[region];
+    }
+  }
+  return { frameRate: sampleRate / HOP, curves };
+}

@@ -1,0 +1,75 @@
+/**
+ * How many cents a recording is away from A4 = 440 Hz: the mode of the deviations of strong partials from
+ * equal temperament. A mean would be pulled by fifth partials (-14 cents) and difference tones; the mode,
+ * found by mean shift on the circle of 100 cents, is not (docs/decisions/analysis.md).
+ */
+import { createSpectrumAnalyser, median, parabolicPeak } from '../dsp';
+import { hzToMidi } from '../theory';
+import type { ReferenceOffset } from './types';
+
+const FFT_SIZE = 4096;
+/** Partials below are too coarse in cents, above too often not from the guitar. */
+const MIN_HZ = 70;
+const MAX_HZ = 1500;
+/** A partial stands this far above the median magnitude of its frame. */
+const PEAK_OVER_MEDIAN = 6;
+/** Width of the Gaussian kernel, cents: narrower than the scatter of strings, wider than a bin. */
+const KERNEL_CENTS = 4;
+/** At most this many frames are read, spread evenly: more do not change the mode. */
+const MAX_FRAMES = 3000;
+
+/** Distance on the circle of 100 cents, in (-50, 50]. */
+function wrapCents(cents: number): number {
+  const wrapped = ((((cents + 50) % 100) + 100) % 100) - 50;
+  return wrapped === -50 ? 50 : wrapped;
+}
+
+/** Null when nothing tonal was heard. */
+export function estimateReferenceOffset(samples: Float32Array, sampleRate: number): ReferenceOffset | null {
+  const analyser = createSpectrumAnalyser(FFT_SIZE);
+  const magnitudes = new Float32Array(analyser.bins);
+  const binHz = sampleRate / FFT_SIZE;
+  const hop = Math.max(FFT_SIZE / 4, Math.floor(samples.length / MAX_FRAMES));
+  const deviations: number[] = [];
+  const weights: number[] = [];
+  for (let start = 0; start + FFT_SIZE <= samples.length; start += hop) {
+    analyser.magnitudes(samples, start, magnitudes);
+    const floor = (median(magnitudes) ?? 0) * PEAK_OVER_MEDIAN;
+    for (let k = Math.ceil(MIN_HZ / binHz); k <= MAX_HZ / binHz; k++) {
+      const m = magnitudes[k];
+      if (m <= floor || m <= 1e-5 || m < magnitudes[k - 1] || m <= magnitudes[k + 1]) continue;
+      const { offset } = parabolicPeak(
+        Math.log(magnitudes[k - 1] + 1e-12),
+        Math.log(m),
+        Math.log(magnitudes[k + 1] + 1e-12),
+      );
+      deviations.push(wrapCents(hzToMidi((k + offset) * binHz) * 100));
+      weights.push(m);
+    }
+  }
+  if (deviations.length === 0) return null;
+
+  const histogram = new Float64Array(100);
+  deviations.forEach((d, i) => (histogram[(Math.round(d) + 100) % 100] += weights[i]));
+  const kernel = (distance: number): number => Math.exp(-0.5 * (distance / KERNEL_CENTS) ** 2);
+  let mode = 0;
+  let best = -1;
+  for (let c = -49; c <= 50; c++) {
+    let density = 0;
+    for (let d = -12; d <= 12; d++) density += histogram[(c + d + 200) % 100] * kernel(d);
+    if (density > best) [best, mode] = [density, c];
+  }
+  for (let round = 0; round < 20; round++) {
+    let sum = 0;
+    let total = 0;
+    deviations.forEach((d, i) => {
+      const distance = wrapCents(d - mode);
+      const w = weights[i] * kernel(distance);
+      sum += w * distance;
+      total += w;
+    });
+    mode = wrapCents(mode + sum / total);
+  }
+  const spread = median(deviations.map((d) => Math.abs(wrapCents(d - mode)))) ?? 0;
+  return { cents: mode, spreadCents: spread };
+}

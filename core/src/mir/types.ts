@@ -1,0 +1,67 @@
+/**
+ * What is measured of a recording. Times are seconds of the decoded file; notes are sounding MIDI notes after
+ * the reference offset has been removed, so that 69 is the recording's own A4.
+ */
+import type { MidiNote, PitchClass } from '../units';
+import type { ChordQuality, Key } from '../theory';
+
+/** One or two channels of equal length. Analysis expects {@link ANALYSIS_SAMPLE_RATE}. */
+export interface StereoSignal {
+  readonly channels: readonly Float32Array[];
+  readonly sampleRate: number;
+}
+
+/** Power chords live below 10 kHz; more samples cost time and change no result (docs/decisions/analysis.md). */
+export const ANALYSIS_SAMPLE_RATE = 22050;
+
+export interface ReferenceOffset {
+  /** How far the recording sounds above A4 = 440 Hz, in (-50, 50]. */
+  readonly cents: number;
+  /** Half of the partials lie within this many cents of it. */
+  readonly spreadCents: number;
+}
+
+export interface Meter {
+  readonly beats: number;
+  /** 4 = quarter notes. */
+  readonly unit: number;
+}
+
+export interface BeatGrid {
+  readonly tempoBpm: number;
+  readonly meter: Meter;
+  readonly beatsS: readonly number[];
+  readonly downbeatsS: readonly number[];
+}
+
+/** One sweep over the strings, as heard. */
+export interface HeardStrum {
+  readonly timeS: number;
+  readonly endS: number;
+  /** Sounding notes, lowest first; empty for a dead stroke. */
+  readonly midi: readonly MidiNote[];
+  readonly rootPc: PitchClass | null;
+  readonly quality: ChordQuality | null;
+  readonly palmMuted: boolean;
+  readonly dead: boolean;
+  /** 0 to 1: how far the best chord stands above the others. */
+  readonly confidence: number;
+}
+
+export interface KeyEstimate {
+  readonly key: Key;
+  readonly confidence: number;
+}
+
+/** A stretch that plays one riff a whole number of times. */
+export interface HeardSection {
+  readonly startS: number;
+  readonly endS: number;
+  /** Riff letter; the same riff at the same height has the same label. */
+  readonly label: string;
+  readonly transposeOf: { readonly label: string; readonly semitones: number } | null;
+  /** First bar (index into the downbeats) and bars per pass. */
+  readonly startBar: number;
+  readonly barsPerPass: number;
+  readonly passes: number;
+}

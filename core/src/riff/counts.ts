@@ -1,0 +1,48 @@
+/**
+ * Counts as players say them: 1 & 2 & for eighths, 1 e & a for sixteenths, 1 trip let for triplets. Common practice
+ * in rhythm teaching (English syllables).
+ */
+import type { Ticks } from '../units';
+import type { Riff } from './document';
+import { barStartsTicks, ticksPerBeat } from './grid';
+
+/** The syllable of a place inside a bar; '' where no usual syllable falls. */
+export function countSyllable(ticksInBar: Ticks, unit: number): string {
+  const beat = ticksPerBeat(unit);
+  const number = Math.floor(ticksInBar / beat) + 1;
+  const part = (ticksInBar % beat) / beat;
+  switch (part) {
+    case 0:
+      return String(number);
+    case 1 / 4:
+      return 'e';
+    case 1 / 2:
+      return '&';
+    case 3 / 4:
+      return 'a';
+    default:
+      // Thirds are not exact in floating point.
+      if (Math.abs(part - 1 / 3) < 1e-9) return 'trip';
+      if (Math.abs(part - 2 / 3) < 1e-9) return 'let';
+      return '';
+  }
+}
+
+export interface CountMark {
+  readonly ticks: Ticks;
+  readonly text: string;
+  readonly onBeat: boolean;
+}
+
+/** Beats and the halves between them over the whole riff: the ruler of the written row. */
+export function rulerCounts(riff: Riff): CountMark[] {
+  const starts = barStartsTicks(riff);
+  return riff.bars.flatMap(({ beats, unit }, b) => {
+    const step = ticksPerBeat(unit) / 2;
+    return Array.from({ length: beats * 2 }, (_, i) => ({
+      ticks: starts[b] + i * step,
+      text: countSyllable(i * step, unit),
+      onBeat: i % 2 === 0,
+    }));
+  });
+}

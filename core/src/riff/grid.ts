@@ -1,0 +1,125 @@
+/**
+ * The two clocks: ticks of a riff and seconds of the recording. This is the only place that converts
+ * between them; a pass of a riff lies on the beats it is played on, so drift is followed beat by beat.
+ */
+import { TICKS_PER_QUARTER, type Ticks } from '../units';
+import type { BeatGrid, Riff, Section } from './document';
+
+export function ticksPerBeat(unit: number): Ticks {
+  return (TICKS_PER_QUARTER * 4) / unit;
+}
+
+/** Length of a riff. */
+export function riffTicks(riff: Riff): Ticks {
+  return riff.bars.reduce((sum, { beats, unit }) => sum + beats * ticksPerBeat(unit), 0);
+}
+
+/** Instants at which each bar of a riff begins, in ticks from its start. */
+export function barStartsTicks(riff: Riff): Ticks[] {
+  let at = 0;
+  return riff.bars.map(({ beats, unit }) => {
+    const start = at;
+    at += beats * ticksPerBeat(unit);
+    return start;
+  });
+}
+
+/** Time of a place between beats; before the first and after the last beat the nearest beat period goes on. */
+function timeAtBeat({ beatsS }: BeatGrid, beat: number): number {
+  if (beatsS.length < 2) return beatsS[0] ?? 0;
+  const index = Math.min(beatsS.length - 2, Math.max(0, Math.floor(beat)));
+  return beatsS[index] + (beat - index) * (beatsS[index + 1] - beatsS[index]);
+}
+
+function beatAtTime({ beatsS }: BeatGrid, timeS: number): number {
+  if (beatsS.length < 2) return 0;
+  let low = 0;
+  let high = beatsS.length - 1;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (beatsS[middle] <= timeS) low = middle;
+    else high = middle;
+  }
+  return low + (timeS - beatsS[low]) / (beatsS[low + 1] - beatsS[low]);
+}
+
+/** One of the times that a section plays its riff. */
+export interface Pass {
+  readonly sectionId: string;
+  readonly riffId: string;
+  readonly transpose: number;
+  /** 0 for the first pass of the section. */
+  readonly index: number;
+  /** Index into the grid's bars. */
+  readonly startBar: number;
+  readonly bars: number;
+  readonly startBeat: number;
+  readonly beats: number;
+  readonly startS: number;
+  readonly endS: number;
+}
+
+export function passesOf(section: Section, riff: Riff, grid: BeatGrid): Pass[] {
+  const passes: Pass[] = [];
+  for (let index = 0; index < section.passes; index++) {
+    const startBar = section.startBar + index * riff.bars.length;
+    const first = grid.bars[startBar];
+    const last = grid.bars[startBar + riff.bars.length - 1];
+    if (!first || !last) break;
+    const beats = last.beat + last.beats - first.beat;
+    passes.push({
+      sectionId: section.id,
+      riffId: riff.id,
+      transpose: section.transpose,
+      index,
+      startBar,
+      bars: riff.bars.length,
+      startBeat: first.beat,
+      beats,
+      startS: timeAtBeat(grid, first.beat),
+      endS: timeAtBeat(grid, first.beat + beats),
+    });
+  }
+  return passes;
+}
+
+/** When a tick of the riff sounds in this pass. */
+export function passTicksToSeconds(pass: Pass, riff: Riff, grid: BeatGrid, ticks: Ticks): number {
+  return timeAtBeat(grid, pass.startBeat + (ticks / riffTicks(riff)) * pass.beats);
+}
+
+/** The inverse; not rounded, and outside of the riff for times outside of the pass. */
+export function secondsToPassTicks(pass: Pass, riff: Riff, grid: BeatGrid, timeS: number): number {
+  return ((beatAtTime(grid, timeS) - pass.startBeat) / pass.beats) * riffTicks(riff);
+}
+
+/** Bar (1 = first) and beat (1 = first) at a time, as players count; null before the first bar. */
+export function countAt(grid: BeatGrid, timeS: number): { bar: number; beat: number } | null {
+  const beat = beatAtTime(grid, timeS);
+  let low = 0;
+  let high = grid.bars.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (grid.bars[middle].beat <= beat + 1e-6) low = middle + 1;
+    else high = middle;
+  }
+  const bar = grid.bars[low - 1];
+  return bar ? { bar: low, beat: Math.floor(beat - bar.beat + 1e-6) + 1 } : null;
+}
+
+/** Start of each bar in seconds, and the end of the last. */
+export function barTimesS(grid: BeatGrid): number[] {
+  const starts = grid.bars.map(({ beat }) => timeAtBeat(grid, beat));
+  const last = grid.bars.at(-1);
+  return last ? [...starts, timeAtBeat(grid, last.beat + last.beats)] : [];
+}
+
+/** Beats per minute around a time; null without beats. */
+export function tempoAt(grid: BeatGrid, timeS: number): number | null {
+  if (grid.beatsS.length < 2) return null;
+  const index = Math.min(grid.beatsS.length - 2, Math.max(0, Math.floor(beatAtTime(grid, timeS))));
+  // Averaged over up to four beats: single beats carry the tracker's jitter.
+  const from = Math.max(0, index - 1);
+  const to = Math.min(grid.beatsS.length - 1, index + 3);
+  return (60 * (to - from)) / (grid.beatsS[to] - grid.beatsS[from]);
+}

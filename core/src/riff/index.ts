@@ -1,0 +1,28 @@
+export { DOCUMENT_SCHEMA } from './document';
+export type { Bar, BeatGrid, RecordingRef, Riff, Section, SongDocument, Strum, Trust } from './document';
+export {
+  barStartsTicks,
+  barTimesS,
+  countAt,
+  passesOf,
+  passTicksToSeconds,
+  riffTicks,
+  secondsToPassTicks,
+  tempoAt,
+  ticksPerBeat,
+} from './grid';
+export type { Pass } from './grid';
+export { countSyllable, rulerCounts } from './counts';
+export type { CountMark } from './counts';
+export {
+  addStrum,
+  clearFret,
+  markChecked,
+  removeStrum,
+  setFret,
+  setFrets,
+  setTitle,
+  soundingEndTicks,
+  toggleDead,
+  togglePalmMute,
+} from './edit';

@@ -1,0 +1,6 @@
+export { TICKS_PER_QUARTER } from './brands';
+export type { MidiNote, PitchClass, StringNumber, Ticks } from './brands';
+export { clamp, requireRange } from './range';
+export { createRandom, gaussian } from './random';
+export type { Random } from './random';
+export { dbToRatio, ratioToDb } from './level';
