@@ -1,1 +1,20 @@
-export type AudioProblemCode = 'no-file'|'not-audio'|'empty'|'too-long'|'cut-off'|'silent'|'too-large';
+export { audioProblemCodeSchema, errorCodeSchema, errorSchema } from './errors';
+export type { AudioProblemCode, ErrorBody, ErrorCode } from './errors';
+export { songDocumentSchema, upgradeDocument } from './document';
+export { analysisJobSchema, analysisSchema } from './analysis';
+export type { AnalysisJob } from './analysis';
+export {
+  idParamsSchema,
+  importAnswerSchema,
+  importQuerySchema,
+  MAX_UPLOAD_BYTES,
+  openSongSchema,
+  saveAnswerSchema,
+  saveRequestSchema,
+  songSummarySchema,
+} from './songs';
+export type { ImportAnswer, ImportQuery, OpenSong, Recording, SaveAnswer, SaveRequest, SongSummary } from './songs';
+export { healthSchema } from './health';
+export type { Health } from './health';
+export { ROUTES } from './routes';
+export { describeApi } from './openapi';

@@ -9,10 +9,10 @@ import { countSyllable, passesOf, barStartsTicks, ticksPerBeat } from '../../rif
 import type { Riff, SongDocument, Strum } from '../../riff';
 import { TICKS_PER_QUARTER } from '../../units';
 
-/** Characters per sixteenth; two digits of a high fret must fit before the next column. */
-const COLUMN = 3;
-/** Bars per line: 4/4 in sixteenths fills 48 characters, so two stay within 110. */
-const BARS_PER_LINE = 2;
+/** Characters per place: chord names of three letters stand on neighbouring places without touching. */
+const COLUMN = 4;
+/** Bars are put on one line up to this width, that of a page in a fixed-width font. */
+const LINE_WIDTH = 100;
 /** Finest steps per quarter tried, coarsest first: eighths, triplets, sixteenths, sextuplets, 32nds. */
 const DIVISIONS = [2, 3, 4, 6, 8, 12, 24];
 
@@ -103,10 +103,14 @@ export function writeRiffTab(riff: Riff, tuning: Tuning, key: Key | null): strin
   const indent = ' '.repeat(labels[0].length + 2);
   const lines: string[] = [];
   const lastName = { value: '' };
-  for (let b = 0; b < riff.bars.length; b += BARS_PER_LINE) {
-    const bars = riff.bars
-      .slice(b, b + BARS_PER_LINE)
-      .map((_, i) => writeBar(riff, b + i, tuning, key, lastName));
+  const written = riff.bars.map((_, b) => writeBar(riff, b, tuning, key, lastName));
+  while (written.length > 0) {
+    const bars = [written.shift()!];
+    let width = bars[0].counts.length;
+    while (written.length > 0 && width + written[0].counts.length <= LINE_WIDTH) {
+      width += written[0].counts.length;
+      bars.push(written.shift()!);
+    }
     const above = (pick: (bar: BarText) => string): string =>
       (indent + bars.map(pick).join('  ')).trimEnd();
     lines.push(above((bar) => bar.names));

@@ -1,0 +1,36 @@
+/** The one shape of every error answer, and the codes that screens turn into words. */
+import * as z from 'zod';
+
+/** What can be wrong with an audio file. */
+export const audioProblemCodeSchema = z.enum([
+  'no-file',
+  'not-audio',
+  'empty',
+  'cut-off',
+  'too-long',
+  'too-large',
+  'silent',
+]);
+export type AudioProblemCode = z.infer<typeof audioProblemCodeSchema>;
+
+export const errorCodeSchema = z.enum([
+  ...audioProblemCodeSchema.options,
+  /** A parameter or body does not fit its schema; `issues` says where. */
+  'invalid-request',
+  'not-found',
+  /** Somebody else saved in between; the current document is at the song's address. */
+  'conflict',
+  /** The request comes from another host or page. */
+  'forbidden',
+  'unavailable',
+  'internal',
+]);
+export type ErrorCode = z.infer<typeof errorCodeSchema>;
+
+export const errorSchema = z.object({
+  code: errorCodeSchema,
+  /** One sentence that says what was wrong and what would work. */
+  message: z.string(),
+  issues: z.array(z.object({ path: z.string(), message: z.string() })),
+});
+export type ErrorBody = z.infer<typeof errorSchema>;

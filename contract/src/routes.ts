@@ -1,0 +1,124 @@
+/** Every address of the HTTP API in one table: the server mounts them, OpenAPI describes them. */
+import * as z from 'zod';
+import { analysisJobSchema, analysisSchema } from './analysis';
+import { healthSchema } from './health';
+import {
+  idParamsSchema,
+  importAnswerSchema,
+  importQuerySchema,
+  openSongSchema,
+  saveAnswerSchema,
+  saveRequestSchema,
+  songSummarySchema,
+} from './songs';
+
+export interface Route {
+  readonly method: 'get' | 'post' | 'put' | 'delete';
+  /** Express notation, `:id`. */
+  readonly path: string;
+  readonly summary: string;
+  readonly params?: z.ZodType;
+  readonly query?: z.ZodType;
+  /** A schema for JSON, 'bytes' for a raw body. */
+  readonly body?: z.ZodType | 'bytes';
+  readonly status: number;
+  /** A schema for JSON, or the media type of the answer; none for 204. */
+  readonly answer?: z.ZodType | `${string}/${string}`;
+}
+
+export const ROUTES = {
+  health: {
+    method: 'get',
+    path: '/api/health',
+    summary: 'Whether database and queue answer',
+    status: 200,
+    answer: healthSchema,
+  },
+  listSongs: {
+    method: 'get',
+    path: '/api/songs',
+    summary: 'The shelf, last worked first',
+    status: 200,
+    answer: z.array(songSummarySchema),
+  },
+  openSong: {
+    method: 'get',
+    path: '/api/songs/:id',
+    summary: 'A song with its document',
+    params: idParamsSchema,
+    status: 200,
+    answer: openSongSchema,
+  },
+  saveSong: {
+    method: 'put',
+    path: '/api/songs/:id/document',
+    summary: 'Save a document made on a revision; 409 when that is no longer the newest',
+    params: idParamsSchema,
+    body: saveRequestSchema,
+    status: 200,
+    answer: saveAnswerSchema,
+  },
+  deleteSong: {
+    method: 'delete',
+    path: '/api/songs/:id',
+    summary: 'Remove a song with its recording',
+    params: idParamsSchema,
+    status: 204,
+  },
+  importRecording: {
+    method: 'post',
+    path: '/api/recordings',
+    summary: 'Import an audio file sent as the body; makes a song and queues its analysis',
+    query: importQuerySchema,
+    body: 'bytes',
+    status: 201,
+    answer: importAnswerSchema,
+  },
+  recordingAudio: {
+    method: 'get',
+    path: '/api/recordings/:id/audio',
+    summary: 'The original bytes; understands Range',
+    params: idParamsSchema,
+    status: 200,
+    answer: 'application/octet-stream',
+  },
+  recordingEnvelope: {
+    method: 'get',
+    path: '/api/recordings/:id/envelope',
+    summary: 'The outline of the sound: one byte per 5 ms, 255 = loudest',
+    params: idParamsSchema,
+    status: 200,
+    answer: 'application/octet-stream',
+  },
+  recordingAnalysis: {
+    method: 'get',
+    path: '/api/recordings/:id/analysis',
+    summary: 'The newest finished analysis',
+    params: idParamsSchema,
+    status: 200,
+    answer: analysisSchema,
+  },
+  startAnalysis: {
+    method: 'post',
+    path: '/api/recordings/:id/analyses',
+    summary: 'Queue an analysis; one that is on its way is answered instead',
+    params: idParamsSchema,
+    status: 202,
+    answer: analysisJobSchema,
+  },
+  cancelAnalysis: {
+    method: 'post',
+    path: '/api/analyses/:id/cancel',
+    summary: 'Stop an analysis; a finished one stays finished',
+    params: idParamsSchema,
+    status: 200,
+    answer: analysisJobSchema,
+  },
+  analysisEvents: {
+    method: 'get',
+    path: '/api/analyses/events',
+    summary: 'Server-sent events `job`, each an analysis job; those on their way come first',
+    status: 200,
+    answer: 'text/event-stream',
+  },
+} as const satisfies Record<string, Route>;

@@ -1,0 +1,2 @@
+export { renderBand } from './band';
+export type { BandOptions } from './band';

@@ -1,0 +1,87 @@
+/**
+ * A plucked string by the extended Karplus–Strong algorithm (Karplus and Strong 1983; Jaffe and Smith 1983,
+ * "Extensions of the Karplus-Strong plucked-string algorithm", Computer Music Journal 7(2)): a delay line as
+ * long as the period, a damping filter in its loop, a first-order allpass for the fraction of a sample, and a
+ * pick position that takes out the partials with a node there.
+ */
+import type { Random } from '../units';
+
+export interface Pluck {
+  readonly freqHz: number;
+  readonly durationS: number;
+  /** 0 to 1. */
+  readonly level: number;
+  readonly palmMute: boolean;
+}
+
+/** Where the pick strikes, as a share of the string: near the bridge, as rhythm players do. */
+const PICK_POSITION = 0.14;
+/** Time for a ringing string to fall by 60 dB, and under the palm. */
+const RING_T60_S = 6;
+const MUTE_T60_S = 0.35;
+/** Share of the new sample in the loop's averaging filter: less is darker. */
+const RING_BRIGHTNESS = 0.96;
+const MUTE_BRIGHTNESS = 0.72;
+/** The fretting hand stops a string within this time, without a click. */
+const RELEASE_S = 0.008;
+
+/** Adds the string to `out` from `startSample` on; what does not fit is left out. */
+export function addPluck(
+  out: Float32Array,
+  startSample: number,
+  sampleRate: number,
+  { freqHz, durationS, level, palmMute }: Pluck,
+  random: Random,
+): void {
+  const brightness = palmMute ? MUTE_BRIGHTNESS : RING_BRIGHTNESS;
+  // The loop filter b*x[n] + (1-b)*x[n-1] delays by (1-b) samples at low frequencies.
+  const period = sampleRate / freqHz - (1 - brightness);
+  const length = Math.floor(period - 0.3);
+  const fraction = period - length;
+  const allpass = (1 - fraction) / (1 + fraction);
+  const lossPerPeriod = 10 ** (-3 / (freqHz * (palmMute ? MUTE_T60_S : RING_T60_S)));
+
+  const noise = Float32Array.from({ length }, () => 2 * random() - 1);
+  const pick = Math.max(1, Math.round(length * PICK_POSITION));
+  const line = new Float32Array(length);
+  let previous = 0;
+  for (let i = 0; i < length; i++) {
+    const combed = noise[i] - noise[(i - pick + length) % length];
+    previous = 0.55 * combed + 0.45 * previous;
+    line[i] = level * previous;
+  }
+
+  const samples = Math.min(Math.round((durationS + RELEASE_S) * sampleRate), out.length - startSample);
+  const releaseFrom = Math.round(durationS * sampleRate);
+  let at = 0;
+  let filterMemory = 0;
+  let allpassIn = 0;
+  let allpassOut = 0;
+  for (let n = 0; n < samples; n++) {
+    const x = line[at];
+    const damped = lossPerPeriod * (brightness * x + (1 - brightness) * filterMemory);
+    filterMemory = x;
+    allpassOut = allpass * damped + allpassIn - allpass * allpassOut;
+    allpassIn = damped;
+    line[at] = allpassOut;
+    at = at + 1 === length ? 0 : at + 1;
+    const release = n < releaseFrom ? 1 : 1 - (n - releaseFrom) / (RELEASE_S * sampleRate);
+    out[startSample + n] += x * Math.max(0, release);
+  }
+}
+
+/** The click of the pick crossing damped strings: a dead stroke. */
+export function addDeadStroke(
+  out: Float32Array,
+  startSample: number,
+  sampleRate: number,
+  level: number,
+  random: Random,
+): void {
+  const samples = Math.min(Math.round(0.05 * sampleRate), out.length - startSample);
+  let low = 0;
+  for (let n = 0; n < samples; n++) {
+    low += 0.25 * (2 * random() - 1 - low);
+    out[startSample + n] += level * low * Math.exp(-n / (0.009 * sampleRate)) * Math.min(1, n / 30);
+  }
+}

@@ -1,0 +1,68 @@
+/** The HTTP application: borders first, then the API, then the built web application. */
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import compression from 'compression';
+import express, { type Express } from 'express';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { analysesRoutes } from '../features/analyses/analyses.routes';
+import type { AnalysisEvents } from '../features/analyses/analysis-events';
+import { healthRoutes } from '../features/health/health.routes';
+import { recordingsRoutes } from '../features/recordings/recordings.routes';
+import { songsRoutes } from '../features/songs/songs.routes';
+import { onlyLoopback, securityHeaders } from '../http/borders';
+import { errorHandler } from '../http/error-handler';
+import { NotFoundError } from '../http/errors';
+import type { Services } from './services';
+
+const WEB = join(import.meta.dirname, '../../../web/dist/browser');
+
+export function createHttpApp(services: Services, events: AnalysisEvents, logger: Logger): Express {
+  const app = express();
+  app.disable('x-powered-by');
+  // Logs name the route and the outcome; file names and titles stay out of them.
+  app.use(
+    pinoHttp({
+      logger,
+      serializers: {
+        req: (request: { method: string; url: string; id: unknown }) => ({
+          id: request.id,
+          method: request.method,
+          path: request.url.split('?')[0],
+        }),
+        res: (response: { statusCode: number }) => ({ status: response.statusCode }),
+      },
+    }),
+  );
+  app.use(onlyLoopback, securityHeaders);
+  app.use(
+    compression({
+      // Audio does not compress, and events must not wait in a buffer.
+      filter: (_request, response) =>
+        !/octet-stream|event-stream/.test(String(response.getHeader('Content-Type'))) ,
+    }),
+  );
+  app.use(
+    healthRoutes(services.sequelize),
+    songsRoutes(services.songs, () => new Date()),
+    recordingsRoutes(services.recordings, services.importRecording),
+    analysesRoutes(services.analyses, events),
+  );
+  app.use('/api', () => {
+    throw new NotFoundError('address');
+  });
+  if (existsSync(WEB)) {
+    // Built files carry a hash in their name; index.html is asked for anew.
+    app.use(express.static(WEB, { index: false, maxAge: '1y', immutable: true, setHeaders: noCacheForNamed }));
+    app.get('/{*path}', (_request, response) => {
+      response.set('Cache-Control', 'no-cache').sendFile(join(WEB, 'index.html'));
+    });
+  }
+  app.use(errorHandler);
+  return app;
+}
+
+/** Files without a hash in their name may change with the next build. */
+function noCacheForNamed(response: { setHeader(name: string, value: string): void }, path: string): void {
+  if (!/-[A-Z0-9]{8}\.\w+$/.test(path)) response.setHeader('Cache-Control', 'no-cache');
+}

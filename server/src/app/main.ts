@@ -1,0 +1,40 @@
+/** The server process: opens everything, says over its channel that it is ready, and closes in order. */
+import type { AddressInfo } from 'node:net';
+import { pino } from 'pino';
+import { listenForAnalyses } from '../features/analyses/analysis-events';
+import { readConfig } from './config';
+import { createHttpApp } from './http-app';
+import { createServices, startWorking } from './services';
+import { onShutdown, tellParent } from './process';
+
+async function main(): Promise<void> {
+  const config = readConfig(process.env);
+  const logger = pino({ level: config.logLevel });
+  const services = await createServices(config);
+  const log = (error: unknown): void => logger.error({ error }, 'events');
+  const events = await listenForAnalyses(config.databaseUrl, services.analyses, log);
+  const stopWorking = await startWorking(config, services, logger);
+  const server = createHttpApp(services, events, logger).listen(config.port, '127.0.0.1');
+  server.on('error', (error: NodeJS.ErrnoException) => {
+    tellParent({
+      problem:
+        error.code === 'EADDRINUSE'
+          ? `Port ${config.port} is in use. Stop what uses it, or choose another: WN_PORT=4311 npm start`
+          : error.message,
+    });
+    process.exit(1);
+  });
+  server.on('listening', () => tellParent({ ready: true, port: (server.address() as AddressInfo).port }));
+  onShutdown(async () => {
+    server.close();
+    server.closeAllConnections();
+    await stopWorking();
+    await events.close();
+    await services.sequelize.close();
+  });
+}
+
+main().catch((error: unknown) => {
+  tellParent({ problem: error instanceof Error ? error.message : String(error) });
+  process.exit(1);
+});

@@ -1,0 +1,73 @@
+/** The composition root: stores on one database, wired to each other where a feature needs another's step. */
+import { rm } from 'node:fs/promises';
+import type { Runner } from 'graphile-worker';
+import type { Logger } from 'pino';
+import type { Sequelize } from 'sequelize';
+import { draftDocument } from '@wild-needle/core/analysis';
+import { openDatabase } from '../db/database';
+import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
+import { createImport, type ImportRecording } from '../features/recordings/import-recording';
+import { createRecordingsStore, type RecordingsStore } from '../features/recordings/recordings.store';
+import { createSongsStore, type SongsStore } from '../features/songs/songs.store';
+import { summarise } from '../features/songs/summarise';
+import { createAnalyseHandler } from '../jobs/run-analysis';
+import { prepareQueue, startRunner } from '../jobs/queue';
+import { RecordingRow, SongRow } from '../db/models';
+import type { Config } from './config';
+
+export interface Services {
+  readonly sequelize: Sequelize;
+  readonly songs: SongsStore;
+  readonly recordings: RecordingsStore;
+  readonly analyses: AnalysesStore;
+  readonly importRecording: ImportRecording;
+}
+
+/** How often analyses of crashed workers are looked for. */
+const STALE_CHECK_MS = 3000;
+
+export async function createServices({ databaseUrl, spoolDir }: Config): Promise<Services> {
+  const sequelize = await openDatabase(databaseUrl);
+  await prepareQueue(databaseUrl);
+  const songs = createSongsStore(sequelize);
+  const recordings = createRecordingsStore();
+  const analyses = createAnalysesStore(sequelize, async (recordingId, analysis, transaction) => {
+    // The first analysis writes a draft; a document that has riffs is left alone.
+    const recording = await RecordingRow.findByPk(recordingId, { attributes: ['songId'], transaction });
+    const song = recording && (await SongRow.findByPk(recording.songId, { transaction }));
+    if (!song || song.summary.riffs > 0) return;
+    const { title, artist, id, revision } = song;
+    const draft = draftDocument(analysis, { title, artist, recordingId });
+    await songs.save(id, revision, draft, summarise(draft), new Date(), transaction);
+  });
+  const importRecording = createImport(
+    sequelize,
+    recordings,
+    {
+      createSong: (id, document, transaction) =>
+        songs.create(id, document, summarise(document), new Date(), transaction),
+      queueAnalysis: async (recordingId, transaction) => {
+        await analyses.queue(recordingId, transaction);
+      },
+    },
+    spoolDir,
+  );
+  return { sequelize, songs, recordings, analyses, importRecording };
+}
+
+/** Works on the queue in this process until stopped. */
+export async function startWorking(config: Config, services: Services, logger: Logger): Promise<() => Promise<void>> {
+  // Left by a crash: nobody else uses this folder.
+  await rm(config.spoolDir, { recursive: true, force: true });
+  const log = (error: unknown): void => logger.error({ error }, 'analysis');
+  const handler = createAnalyseHandler(services.analyses, services.recordings, config.spoolDir, log);
+  let runner: Runner | null = null;
+  if (config.jobs > 0) runner = await startRunner(config.databaseUrl, config.jobs, handler);
+  const requeue = (): void => void services.analyses.requeueStale().catch(log);
+  const staleCheck = setInterval(requeue, STALE_CHECK_MS);
+  requeue();
+  return async () => {
+    clearInterval(staleCheck);
+    await runner?.stop();
+  };
+}

@@ -1,0 +1,59 @@
+/** The connection to PostgreSQL, brought to the newest tables before use. */
+import { Client } from 'pg';
+import { Sequelize } from 'sequelize';
+import { Umzug, type UmzugStorage } from 'umzug';
+import { defineModels } from './models';
+import * as firstTables from './migrations/0001-first-tables';
+
+/** Names are fixed here, so that sources and builds record the same. */
+const MIGRATIONS = [{ name: '0001-first-tables', ...firstTables }];
+
+/** Names of executed migrations, in a table of our own (a port of umzug). */
+function storage(sequelize: Sequelize): UmzugStorage {
+  return {
+    async logMigration({ name }) {
+      await sequelize.query('INSERT INTO migrations (name) VALUES (:name)', { replacements: { name } });
+    },
+    async unlogMigration({ name }) {
+      await sequelize.query('DELETE FROM migrations WHERE name = :name', { replacements: { name } });
+    },
+    async executed() {
+      await sequelize.query('CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY)');
+      const [rows] = await sequelize.query('SELECT name FROM migrations ORDER BY name');
+      return (rows as { name: string }[]).map((r) => r.name);
+    },
+  };
+}
+
+async function createIfMissing(url: string): Promise<void> {
+  const name = decodeURIComponent(new URL(url).pathname.slice(1));
+  const admin = new URL(url);
+  admin.pathname = '/postgres';
+  const client = new Client({ connectionString: url });
+  try {
+    await client.connect();
+  } catch (error) {
+    const UNDEFINED_DATABASE = '3D000';
+    if ((error as { code?: string }).code !== UNDEFINED_DATABASE) throw error;
+    const maker = new Client({ connectionString: admin.href });
+    await maker.connect();
+    await maker.query(`CREATE DATABASE ${maker.escapeIdentifier(name)}`);
+    await maker.end();
+  } finally {
+    await client.end();
+  }
+}
+
+/** Creates the database when missing, migrates, and answers the connection pool. */
+export async function openDatabase(url: string): Promise<Sequelize> {
+  await createIfMissing(url);
+  const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 10 } });
+  defineModels(sequelize);
+  const umzug = new Umzug({
+    migrations: MIGRATIONS.map(({ name, up, down }) => ({ name, up: () => up(sequelize), down: () => down(sequelize) })),
+    storage: storage(sequelize),
+    logger: undefined,
+  });
+  await umzug.up();
+  return sequelize;
+}

@@ -1,0 +1,119 @@
+/** Tables as Sequelize models. Only stores use them; rows leave the stores as plain objects. */
+import { DataTypes, Model, type InferAttributes, type InferCreationAttributes, type CreationOptional, type Sequelize } from 'sequelize';
+import type { AnalysisJob, SongSummary } from '@wild-needle/contract';
+
+/** What the shelf shows of a document, kept beside it so that the shelf reads no documents. */
+export type DocumentSummary = Pick<SongSummary, 'tuningLabel' | 'tempoBpm' | 'checkedStrums' | 'strums' | 'riffs'>;
+
+export class SongRow extends Model<InferAttributes<SongRow>, InferCreationAttributes<SongRow>> {
+  declare id: CreationOptional<string>;
+  declare title: string;
+  declare artist: string;
+  declare revision: number;
+  declare summary: DocumentSummary;
+  declare updatedAt: Date;
+}
+
+export class SongRevisionRow extends Model<InferAttributes<SongRevisionRow>, InferCreationAttributes<SongRevisionRow>> {
+  declare songId: string;
+  declare revision: number;
+  declare document: unknown;
+  declare savedAt: Date;
+}
+
+export class RecordingRow extends Model<InferAttributes<RecordingRow>, InferCreationAttributes<RecordingRow>> {
+  declare id: CreationOptional<string>;
+  declare songId: string;
+  declare fileName: string;
+  declare sha256: string;
+  /** bigint: the driver answers a string. */
+  declare byteLength: number | string;
+  declare codec: string;
+  declare channels: number;
+  declare sampleRate: number;
+  declare durationS: number;
+  declare envelope: Buffer;
+}
+
+export class RecordingChunkRow extends Model<InferAttributes<RecordingChunkRow>, InferCreationAttributes<RecordingChunkRow>> {
+  declare recordingId: string;
+  declare seq: number;
+  declare bytes: Buffer;
+}
+
+export class AnalysisRow extends Model<InferAttributes<AnalysisRow>, InferCreationAttributes<AnalysisRow>> {
+  declare id: CreationOptional<string>;
+  declare recordingId: string;
+  declare status: AnalysisJob['status'];
+  declare share: number;
+  declare doing: string;
+  declare problem: AnalysisJob['problem'];
+  declare algorithm: string | null;
+  declare result: unknown;
+  declare heartbeatAt: Date | null;
+  declare createdAt: CreationOptional<Date>;
+}
+
+const uuid = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
+
+export function defineModels(sequelize: Sequelize): void {
+  const options = { sequelize, timestamps: false, underscored: true };
+  SongRow.init(
+    {
+      id: uuid,
+      title: DataTypes.TEXT,
+      artist: DataTypes.TEXT,
+      revision: DataTypes.INTEGER,
+      summary: DataTypes.JSONB,
+      updatedAt: DataTypes.DATE,
+    },
+    { ...options, tableName: 'songs' },
+  );
+  SongRevisionRow.init(
+    {
+      songId: { type: DataTypes.UUID, primaryKey: true },
+      revision: { type: DataTypes.INTEGER, primaryKey: true },
+      document: DataTypes.JSONB,
+      savedAt: DataTypes.DATE,
+    },
+    { ...options, tableName: 'song_revisions' },
+  );
+  RecordingRow.init(
+    {
+      id: uuid,
+      songId: DataTypes.UUID,
+      fileName: DataTypes.TEXT,
+      sha256: DataTypes.CHAR(64),
+      byteLength: DataTypes.BIGINT,
+      codec: DataTypes.TEXT,
+      channels: DataTypes.INTEGER,
+      sampleRate: DataTypes.INTEGER,
+      durationS: DataTypes.DOUBLE,
+      envelope: DataTypes.BLOB,
+    },
+    { ...options, tableName: 'recordings' },
+  );
+  RecordingChunkRow.init(
+    {
+      recordingId: { type: DataTypes.UUID, primaryKey: true },
+      seq: { type: DataTypes.INTEGER, primaryKey: true },
+      bytes: DataTypes.BLOB,
+    },
+    { ...options, tableName: 'recording_chunks' },
+  );
+  AnalysisRow.init(
+    {
+      id: uuid,
+      recordingId: DataTypes.UUID,
+      status: DataTypes.TEXT,
+      share: DataTypes.DOUBLE,
+      doing: DataTypes.TEXT,
+      problem: DataTypes.JSONB,
+      algorithm: DataTypes.TEXT,
+      result: DataTypes.JSONB,
+      heartbeatAt: DataTypes.DATE,
+      createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+    },
+    { ...options, tableName: 'analyses' },
+  );
+}

@@ -1,0 +1,41 @@
+/** The shelf and the open song over HTTP. */
+import { json, Router } from 'express';
+import { idParamsSchema, ROUTES, saveRequestSchema, type OpenSong, type SaveAnswer, type SongSummary } from '@wild-needle/contract';
+import { ConflictError, NotFoundError } from '../../http/errors';
+import { parse } from '../../http/parse';
+import type { SongsStore } from './songs.store';
+import { summarise } from './summarise';
+
+/** A song of a thousand bars in sixteenths is about 2 MB as JSON. */
+const MAX_DOCUMENT = '8mb';
+
+export function songsRoutes(store: SongsStore, now: () => Date): Router {
+  const router = Router();
+
+  router.get(ROUTES.listSongs.path, async (_request, response) => {
+    response.json((await store.list()) satisfies SongSummary[]);
+  });
+
+  router.get(ROUTES.openSong.path, async (request, response) => {
+    const { id } = parse(idParamsSchema, request.params);
+    const song = await store.open(id);
+    if (!song) throw new NotFoundError('song');
+    response.json(song satisfies OpenSong);
+  });
+
+  router.put(ROUTES.saveSong.path, json({ limit: MAX_DOCUMENT }), async (request, response) => {
+    const { id } = parse(idParamsSchema, request.params);
+    const { baseRevision, document } = parse(saveRequestSchema, request.body);
+    const result = await store.save(id, baseRevision, document, summarise(document), now());
+    if (!result.saved) throw result.reason === 'conflict' ? new ConflictError() : new NotFoundError('song');
+    response.json({ revision: result.revision, savedAt: result.savedAt.toISOString() } satisfies SaveAnswer);
+  });
+
+  router.delete(ROUTES.deleteSong.path, async (request, response) => {
+    const { id } = parse(idParamsSchema, request.params);
+    if (!(await store.remove(id))) throw new NotFoundError('song');
+    response.status(204).end();
+  });
+
+  return router;
+}

@@ -1,0 +1,124 @@
+/** Songs and every saved revision of their documents. */
+import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { upgradeDocument, type AnalysisJob, type OpenSong, type Recording, type SongSummary } from '@wild-needle/contract';
+import type { SongDocument } from '@wild-needle/core/riff';
+import { SongRevisionRow, SongRow, type DocumentSummary } from '../../db/models';
+
+export type { DocumentSummary };
+
+/** Revisions kept per song for going back; at a save per edit that is an evening of work. */
+const REVISIONS_KEPT = 200;
+
+/** Newest analysis of a song's recording, as one JSON value. */
+const NEWEST_JOB = `(
+  SELECT json_build_object('id', a.id, 'recordingId', a.recording_id, 'songId', r.song_id, 'status', a.status,
+    'share', a.share, 'doing', a.doing, 'problem', a.problem)
+  FROM analyses a WHERE a.recording_id = r.id ORDER BY a.created_at DESC LIMIT 1)`;
+
+interface ShelfRow {
+  id: string;
+  title: string;
+  artist: string;
+  updated_at: Date;
+  revision: number;
+  summary: DocumentSummary;
+  duration_s: number | null;
+  job: AnalysisJob | null;
+}
+
+interface OpenRow {
+  id: string;
+  revision: number;
+  saved_at: Date;
+  document: unknown;
+  recording: Recording | null;
+  job: AnalysisJob | null;
+}
+
+export type SaveResult =
+  | { readonly saved: true; readonly revision: number; readonly savedAt: Date }
+  | { readonly saved: false; readonly reason: 'conflict' | 'not-found' };
+
+export interface SongsStore {
+  list(): Promise<SongSummary[]>;
+  open(id: string): Promise<OpenSong | null>;
+  /** A new song with the document as revision 1. */
+  create(id: string, document: SongDocument, summary: DocumentSummary, now: Date, transaction: Transaction): Promise<void>;
+  /** Stores a document made on `baseRevision`, unless a newer one is there. */
+  save(
+    id: string,
+    baseRevision: number,
+    document: SongDocument,
+    summary: DocumentSummary,
+    now: Date,
+    transaction?: Transaction,
+  ): Promise<SaveResult>;
+  /** False when there was none. */
+  remove(id: string): Promise<boolean>;
+}
+
+export function createSongsStore(sequelize: Sequelize): SongsStore {
+  return {
+    async list() {
+      const rows = await sequelize.query<ShelfRow>(
+        `SELECT s.id, s.title, s.artist, s.updated_at, s.revision, s.summary, r.duration_s, ${NEWEST_JOB} AS job
+         FROM songs s LEFT JOIN recordings r ON r.song_id = s.id ORDER BY s.updated_at DESC, s.id`,
+        { type: QueryTypes.SELECT },
+      );
+      return rows.map(({ updated_at, duration_s, summary, ...row }) => ({
+        ...row,
+        ...summary,
+        updatedAt: updated_at.toISOString(),
+        durationS: duration_s,
+      }));
+    },
+
+    async open(id) {
+      const [row] = await sequelize.query<OpenRow>(
+        `SELECT s.id, s.revision, v.saved_at, v.document, ${NEWEST_JOB} AS job,
+           CASE WHEN r.id IS NULL THEN NULL ELSE json_build_object('id', r.id, 'fileName', r.file_name,
+             'byteLength', r.byte_length, 'codec', r.codec, 'channels', r.channels, 'sampleRate', r.sample_rate,
+             'durationS', r.duration_s) END AS recording
+         FROM songs s JOIN song_revisions v ON v.song_id = s.id AND v.revision = s.revision
+         LEFT JOIN recordings r ON r.song_id = s.id WHERE s.id = :id`,
+        { type: QueryTypes.SELECT, replacements: { id } },
+      );
+      if (!row) return null;
+      const { saved_at, document, ...rest } = row;
+      return { ...rest, savedAt: saved_at.toISOString(), document: upgradeDocument(document) };
+    },
+
+    async create(id, document, summary, now, transaction) {
+      const { title, artist } = document;
+      await SongRow.create({ id, title, artist, revision: 1, summary, updatedAt: now }, { transaction });
+      await SongRevisionRow.create({ songId: id, revision: 1, document, savedAt: now }, { transaction });
+    },
+
+    async save(id, baseRevision, document, summary, now, outer) {
+      const write = async (transaction: Transaction): Promise<SaveResult> => {
+        const { title, artist } = document;
+        const revision = baseRevision + 1;
+        // The condition and the change are one statement: of two savers on the same base one wins.
+        const [changed] = await SongRow.update(
+          { title, artist, revision, summary, updatedAt: now },
+          { where: { id, revision: baseRevision }, transaction },
+        );
+        if (changed === 0) {
+          const exists = await SongRow.count({ where: { id }, transaction });
+          return { saved: false, reason: exists > 0 ? 'conflict' : 'not-found' };
+        }
+        await SongRevisionRow.create({ songId: id, revision, document, savedAt: now }, { transaction });
+        await sequelize.query('DELETE FROM song_revisions WHERE song_id = :id AND revision <= :last', {
+          replacements: { id, last: revision - REVISIONS_KEPT },
+          transaction,
+        });
+        return { saved: true, revision, savedAt: now };
+      };
+      return outer ? write(outer) : sequelize.transaction(write);
+    },
+
+    async remove(id) {
+      return (await SongRow.destroy({ where: { id } })) > 0;
+    },
+  };
+}

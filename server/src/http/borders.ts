@@ -1,0 +1,43 @@
+/**
+ * Who is answered: only loopback Host names (against DNS rebinding) and, where a browser names the page that asks,
+ * only pages of this server (against requests forged by other sites). Security headers through helmet.
+ */
+import type { RequestHandler } from 'express';
+import helmet from 'helmet';
+import { ForbiddenError } from './errors';
+
+const LOOPBACK_HOST = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/i;
+
+export const onlyLoopback: RequestHandler = (request, _response, next) => {
+  const { host, origin } = request.headers;
+  const site = request.headers['sec-fetch-site'];
+  if (!host || !LOOPBACK_HOST.test(host)) throw new ForbiddenError();
+  if (origin !== undefined && origin !== `http://${host}`) throw new ForbiddenError();
+  // A request that a foreign page makes without an Origin (an image, a link to the API) says so here.
+  const isApi = request.path.startsWith('/api/');
+  if (isApi && site !== undefined && site !== 'same-origin' && site !== 'none') throw new ForbiddenError();
+  next();
+};
+
+/** 'wasm-unsafe-eval' lets the time stretcher compile its WebAssembly; styles are set by Angular Material. */
+export const securityHeaders: RequestHandler = helmet({
+  contentSecurityPolicy: {
+    useDefaults: false,
+    directives: {
+      defaultSrc: ["'none'"],
+      scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
+      workerSrc: ["'self'"],
+      styleSrc: ["'self'", "'unsafe-inline'"],
+      imgSrc: ["'self'", 'data:'],
+      fontSrc: ["'self'"],
+      connectSrc: ["'self'"],
+      mediaSrc: ["'self'"],
+      baseUri: ["'self'"],
+      formAction: ["'none'"],
+      frameAncestors: ["'none'"],
+    },
+  },
+  crossOriginEmbedderPolicy: { policy: 'require-corp' },
+  // Served over plain HTTP on loopback.
+  strictTransportSecurity: false,
+});

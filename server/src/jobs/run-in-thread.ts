@@ -1,0 +1,50 @@
+/** Runs the heavy reading of a file in a worker thread, so that requests are answered meanwhile. */
+import { Worker } from 'node:worker_threads';
+import type { AudioProblemCode } from '@wild-needle/contract';
+import type { Analysis } from '@wild-needle/core/analysis';
+import { AudioProblem } from './decode';
+import type { AudioFacts } from './inspect-file';
+
+interface ThreadResults {
+  inspect: AudioFacts;
+  analyse: Analysis;
+}
+export type ThreadTask = keyof ThreadResults;
+
+export type ThreadMessage =
+  | { readonly kind: 'progress'; readonly share: number; readonly doing: string }
+  | { readonly kind: 'problem'; readonly code: AudioProblemCode; readonly message: string }
+  | { readonly kind: 'done'; readonly value: unknown };
+
+export interface ThreadOptions {
+  readonly onProgress?: (share: number, doing: string) => void;
+  /** Ends the thread at once; the promise is then rejected with the signal's reason. */
+  readonly signal?: AbortSignal;
+}
+
+/** Rejects with an AudioProblem for bad input. */
+export function runInThread<T extends ThreadTask>(
+  task: T,
+  path: string,
+  { onProgress, signal }: ThreadOptions = {},
+): Promise<ThreadResults[T]> {
+  return new Promise((resolve, reject) => {
+    const worker = new Worker(new URL('./audio-thread.ts', import.meta.url), { workerData: { task, path } });
+    const abort = (): void => {
+      void worker.terminate();
+      reject(signal?.reason as Error);
+    };
+    signal?.addEventListener('abort', abort);
+    worker.on('message', (message: ThreadMessage) => {
+      if (message.kind === 'progress') onProgress?.(message.share, message.doing);
+      else if (message.kind === 'problem') reject(new AudioProblem(message.code, message.message));
+      else resolve(message.value as ThreadResults[T]);
+    });
+    worker.on('error', reject);
+    worker.on('exit', (code) => {
+      signal?.removeEventListener('abort', abort);
+      // Settled already in every ordinary case; then this does nothing.
+      reject(new Error(`the audio thread ended early with code ${code}`));
+    });
+  });
+}
