@@ -1,7 +1,6 @@
 /** The drawn outline of a recording: the largest absolute sample of each short stretch, as bytes. */
 
-/** Stretches per second of a stored outline: a bar of 2 s on 400 pixels still has a value per pixel. */
-export const ENVELOPE_RATE = 200;
+import { ENVELOPE_RATE } from '../units';
 
 /**
  * `channels` share a length. Returns one byte per 1 / {@link ENVELOPE_RATE} s; 255 is the loudest sample of the

@@ -5,4 +5,4 @@ export { createLogFilterbank } from './log-filterbank';
 export { parabolicPeak, pickPeaks } from './peaks';
 export { cosineSimilarity, median, quantile } from './statistics';
 export { applyBiquad, highPass, lowPass, peaking } from './biquad';
-export { ENVELOPE_RATE, peakEnvelope } from './envelope';
+export { peakEnvelope } from './envelope';

@@ -4,3 +4,4 @@ export { clamp, requireRange } from './range';
 export { createRandom, gaussian } from './random';
 export type { Random } from './random';
 export { dbToRatio, ratioToDb } from './level';
+export { ENVELOPE_RATE } from './envelope-rate';

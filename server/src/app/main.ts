@@ -9,7 +9,7 @@ import { onShutdown, tellParent } from './process';
 
 async function main(): Promise<void> {
   const config = readConfig(process.env);
-  const logger = pino({ level: config.logLevel });
+  const logger = pino({ level: config.logLevel, base: null });
   const services = await createServices(config);
   const log = (error: unknown): void => logger.error({ error }, 'events');
   const events = await listenForAnalyses(config.databaseUrl, services.analyses, log);

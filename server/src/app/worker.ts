@@ -8,7 +8,7 @@ async function main(): Promise<void> {
   const settings = readConfig(process.env);
   const config = { ...settings, spoolDir: `${settings.spoolDir}-worker-${process.pid}` };
   const services = await createServices(config);
-  const stopWorking = await startWorking(config, services, pino({ level: config.logLevel }));
+  const stopWorking = await startWorking(config, services, pino({ level: config.logLevel, base: null }));
   tellParent({ ready: true, port: 0 });
   onShutdown(async () => {
     await stopWorking();

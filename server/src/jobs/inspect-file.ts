@@ -1,5 +1,5 @@
 /** What an imported file is, and its outline for drawing. */
-import { ENVELOPE_RATE, peakEnvelope } from '@wild-needle/core/dsp';
+import { peakEnvelope } from '@wild-needle/core/dsp';
 import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/mir';
 import { decodeAudio } from './decode';
 
@@ -8,7 +8,7 @@ export interface AudioFacts {
   readonly codec: string;
   readonly channels: number;
   readonly sampleRate: number;
-  /** See {@link ENVELOPE_RATE}. */
+  /** One byte per value, see ENVELOPE_RATE of core. */
   readonly envelope: Uint8Array;
 }
 

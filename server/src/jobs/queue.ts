@@ -2,7 +2,7 @@
  * The queue of analyses, in PostgreSQL by graphile-worker: jobs are added in the transaction that makes them
  * necessary, and any number of processes work on them.
  */
-import { makeWorkerUtils, run, type Runner } from 'graphile-worker';
+import { Logger, makeWorkerUtils, run, type Runner } from 'graphile-worker';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 
 export const ANALYSE_TASK = 'analyse';
@@ -15,10 +15,15 @@ export interface AnalyseTask {
 
 /** Makes the queue's tables. */
 export async function prepareQueue(connectionString: string): Promise<void> {
-  const utils = await makeWorkerUtils({ connectionString });
+  const utils = await makeWorkerUtils({ connectionString, logger });
   await utils.migrate();
   await utils.release();
 }
+
+/** Only errors of the queue itself are worth a line; a job's own are logged by its handler. */
+const logger = new Logger(() => (level, message) => {
+  if (level === 'error') process.stderr.write(`queue: ${message}\n`);
+});
 
 /** One job per analysis: adding it again after a crash replaces the job that its dead worker still holds. */
 export async function addAnalyseJob(
@@ -47,6 +52,7 @@ export function startRunner(connectionString: string, concurrency: number, handl
   return run({
     connectionString,
     concurrency,
+    logger,
     noHandleSignals: true,
     taskList: {
       [ANALYSE_TASK]: (payload, { job }) =>

@@ -29,7 +29,7 @@ export function runInThread<T extends ThreadTask>(
   { onProgress, signal }: ThreadOptions = {},
 ): Promise<ThreadResults[T]> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./audio-thread.ts', import.meta.url), { workerData: { task, path } });
+    const worker = new Worker(new URL('./audio-thread.mjs', import.meta.url), { workerData: { task, path } });
     const abort = (): void => {
       void worker.terminate();
       reject(signal?.reason as Error);

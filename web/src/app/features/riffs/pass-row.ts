@@ -1,0 +1,90 @@
+/** One of the times the riff is played: the recording's sound and the chords heard in it, on the shared ruler. */
+import { ChangeDetectionStrategy, Component, input } from '@angular/core';
+import { ChordName } from '../../shared/chord-name';
+
+export interface HeardMark {
+  readonly x: number;
+  readonly name: string;
+  readonly doubtful: boolean;
+  readonly muted: boolean;
+}
+
+export interface PassView {
+  readonly id: string;
+  readonly number: number;
+  readonly barsText: string;
+  readonly sounding: boolean;
+  readonly looped: boolean;
+  readonly moved: string;
+  readonly marks: readonly HeardMark[];
+  readonly path: string;
+  readonly heightPx: number;
+}
+
+@Component({
+  selector: 'wn-pass-row',
+  imports: [ChordName],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.sounding]': 'pass().sounding' },
+  template: `
+    <svg class="groove" [attr.width]="widthPx()" [attr.height]="pass().heightPx" aria-hidden="true">
+      <path [attr.d]="pass().path" />
+      @for (mark of pass().marks; track $index) {
+        <line [attr.x1]="mark.x" [attr.x2]="mark.x" y1="0" [attr.y2]="pass().heightPx" />
+      }
+    </svg>
+    @for (mark of pass().marks; track $index) {
+      <wn-chord-name
+        [class.display]="pass().sounding"
+        [class.muted]="mark.muted"
+        [class.doubtful]="mark.doubtful"
+        [style.left.px]="mark.x + 3"
+        [name]="mark.name + (mark.doubtful && mark.name !== '×' ? '?' : '')"
+      />
+    }
+  `,
+  styles: `
+    :host {
+      display: block;
+      position: relative;
+      height: 34px;
+      overflow: hidden;
+    }
+    :host(.sounding) {
+      height: 60px;
+    }
+    .groove {
+      position: absolute;
+      left: 0;
+      bottom: 2px;
+    }
+    path {
+      fill: var(--groove);
+    }
+    line {
+      stroke: var(--groove2);
+    }
+    wn-chord-name {
+      position: absolute;
+      top: 1px;
+      font-size: 14px;
+      line-height: 17px;
+      font-weight: 500;
+    }
+    :host(.sounding) wn-chord-name {
+      font-size: 26px;
+      line-height: 30px;
+    }
+    .muted {
+      color: var(--ink3);
+      font-weight: 400;
+    }
+    .doubtful {
+      color: var(--doubt);
+    }
+  `,
+})
+export class PassRow {
+  readonly pass = input.required<PassView>();
+  readonly widthPx = input.required<number>();
+}

@@ -1,0 +1,122 @@
+/** The shelf: all songs, what is on its way in, and the sleeve that takes new recordings. */
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButton, MatIconButton } from '@angular/material/button';
+import { MatProgressBar } from '@angular/material/progress-bar';
+import { Router, RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { Icon } from '../../shared/icon';
+import { isCommandKey } from '../../shared/keys';
+import { counted, dayOf, minutes } from '../../shared/words';
+import { importActions } from '../../state/imports/imports.actions';
+import { ImportFiles } from '../../state/imports/import-files';
+import { importsFeature } from '../../state/imports/imports.reducer';
+import { jobActions } from '../../state/jobs/jobs.actions';
+import { jobsFeature } from '../../state/jobs/jobs.reducer';
+import { shelfActions } from '../../state/songs/songs.actions';
+import { songsFeature } from '../../state/songs/songs.reducer';
+
+const ACCEPT = '.wav,.flac,.ogg,.oga,.opus,.mp3,.m4a,.aac,audio/*';
+
+@Component({
+  selector: 'wn-songs-page',
+  imports: [Icon, MatButton, MatIconButton, MatProgressBar, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(window:keydown)': 'onKey($event)' },
+  templateUrl: './songs.page.html',
+  styleUrl: './songs.page.scss',
+})
+export class SongsPage {
+  private readonly store = inject(Store);
+  private readonly files = inject(ImportFiles);
+  private readonly router = inject(Router);
+  protected readonly accept = ACCEPT;
+
+  protected readonly status = this.store.selectSignal(songsFeature.selectStatus);
+  protected readonly problem = this.store.selectSignal(songsFeature.selectProblem);
+  private readonly songs = this.store.selectSignal(songsFeature.selectSongs);
+  private readonly jobs = this.store.selectSignal(jobsFeature.selectBySong);
+  protected readonly imports = this.store.selectSignal(importsFeature.selectImports);
+  protected readonly dragging = signal(false);
+  /** A song whose removal waits for a second press. */
+  protected readonly removing = signal<string | null>(null);
+
+  protected readonly rows = computed(() => {
+    const now = new Date();
+    return this.songs().map((song) => {
+      const job = this.jobs()[song.id] ?? song.job;
+      const facts = [
+        song.tuningLabel || null,
+        song.tempoBpm === null ? null : `${Math.round(song.tempoBpm)} bpm`,
+        song.durationS === null ? null : minutes(song.durationS),
+      ];
+      return {
+        ...song,
+        facts: facts.filter((f) => f !== null).join(', '),
+        worked: dayOf(new Date(song.updatedAt), now),
+        riffWords: counted(song.riffs, 'riff'),
+        checkedShare: song.strums > 0 ? (100 * song.checkedStrums) / song.strums : 0,
+        job,
+        isBusy: job?.status === 'queued' || job?.status === 'running',
+      };
+    });
+  });
+  protected readonly count = computed(() => counted(this.songs().length, 'song'));
+  protected readonly isEmpty = computed(() => this.status() === 'loaded' && this.songs().length === 0);
+
+  constructor() {
+    this.store.dispatch(shelfActions.opened());
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    if (!isCommandKey(event)) return;
+    if (event.key.toLowerCase() === 'n') document.getElementById('choose-file')?.click();
+    if (event.key === 'Enter' && event.target === document.body) {
+      const first = this.rows()[0];
+      if (first) void this.router.navigate(['/songs', first.id, 'riffs']);
+    }
+  }
+
+  protected onDrag(event: DragEvent, over: boolean): void {
+    event.preventDefault();
+    this.dragging.set(over);
+  }
+
+  protected onDrop(event: DragEvent): void {
+    event.preventDefault();
+    this.dragging.set(false);
+    this.files.choose(event.dataTransfer?.files ?? []);
+  }
+
+  protected onChosen(input: HTMLInputElement): void {
+    this.files.choose(input.files ?? []);
+    input.value = '';
+  }
+
+  protected reload(): void {
+    this.store.dispatch(shelfActions.opened());
+  }
+
+  protected dismiss(importId: string): void {
+    this.store.dispatch(importActions.messageDismissed({ importId }));
+  }
+
+  protected cancelImport(importId: string): void {
+    this.store.dispatch(importActions.importCancelled({ importId }));
+  }
+
+  protected cancelAnalysis(jobId: string): void {
+    this.store.dispatch(jobActions.analysisCancelled({ jobId }));
+  }
+
+  protected analyse(recordingId: string): void {
+    this.store.dispatch(jobActions.analysisRequested({ recordingId }));
+  }
+
+  /** The first press asks, the second removes. */
+  protected remove(songId: string): void {
+    if (this.removing() === songId) {
+      this.store.dispatch(shelfActions.songRemoved({ songId }));
+      this.removing.set(null);
+    } else this.removing.set(songId);
+  }
+}

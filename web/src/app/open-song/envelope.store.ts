@@ -1,0 +1,25 @@
+/** The outline of the open recording for drawing; a buffer, so it stays out of the state. */
+import { inject, Injectable, signal } from '@angular/core';
+import { Api } from '../api/api';
+
+@Injectable({ providedIn: 'root' })
+export class EnvelopeStore {
+  private readonly api = inject(Api);
+  private recordingId: string | null = null;
+  private readonly bytes = signal<Uint8Array | null>(null);
+  /** One byte per 5 ms, 255 = loudest; null until it is read. */
+  readonly envelope = this.bytes.asReadonly();
+
+  load(recordingId: string): void {
+    if (recordingId === this.recordingId) return;
+    this.recordingId = recordingId;
+    this.bytes.set(null);
+    this.api.envelope(recordingId).subscribe({
+      next: (bytes) => {
+        if (this.recordingId === recordingId) this.bytes.set(bytes);
+      },
+      // The strip stays a line; a later opening tries again.
+      error: () => (this.recordingId = null),
+    });
+  }
+}

@@ -1,0 +1,58 @@
+/**
+ * Undo and redo without limit for a signal store: documents share what did not change, so a step costs little.
+ */
+import { computed } from '@angular/core';
+import { patchState, signalStoreFeature, withComputed, withMethods, withState } from '@ngrx/signals';
+import type { SongDocument } from '@wild-needle/core/riff';
+
+interface HistoryState {
+  readonly document: SongDocument | null;
+  readonly past: readonly SongDocument[];
+  readonly future: readonly SongDocument[];
+}
+
+const initialState: HistoryState = { document: null, past: [], future: [] };
+
+export function withHistory() {
+  return signalStoreFeature(
+    withState(initialState),
+    withComputed(({ past, future }) => ({
+      canUndo: computed(() => past().length > 0),
+      canRedo: computed(() => future().length > 0),
+    })),
+    withMethods((store) => ({
+      /** A document from outside: nothing before it can be undone. */
+      startHistory(document: SongDocument): void {
+        patchState(store, { document, past: [], future: [] });
+      },
+      /** False when the change did nothing. */
+      applyChange(change: (document: SongDocument) => SongDocument): boolean {
+        const before = store.document();
+        const after = before && change(before);
+        if (!before || !after || after === before) return false;
+        patchState(store, { document: after, past: [...store.past(), before], future: [] });
+        return true;
+      },
+      stepBack(): boolean {
+        const [document, before] = [store.document(), store.past().at(-1)];
+        if (!document || !before) return false;
+        patchState(store, {
+          document: before,
+          past: store.past().slice(0, -1),
+          future: [document, ...store.future()],
+        });
+        return true;
+      },
+      stepForward(): boolean {
+        const [document, after] = [store.document(), store.future()[0]];
+        if (!document || !after) return false;
+        patchState(store, {
+          document: after,
+          past: [...store.past(), document],
+          future: store.future().slice(1),
+        });
+        return true;
+      },
+    })),
+  );
+}

@@ -1,0 +1,39 @@
+/** Numbers as the screens say them. */
+
+/** 75.32 → '1:15.3' */
+export function clock(timeS: number): string {
+  const tenths = Math.floor(Math.max(0, timeS) * 10 + 1e-6);
+  const seconds = Math.floor(tenths / 10);
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}.${tenths % 10}`;
+}
+
+/** 192.4 → '3:12' */
+export function minutes(timeS: number): string {
+  const seconds = Math.round(timeS);
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+}
+
+/** -38 → '−38 cents' */
+export function signedCents(cents: number): string {
+  const sign = cents < 0 ? '−' : '+';
+  return `${sign}${Math.abs(cents)} ${Math.abs(cents) === 1 ? 'cent' : 'cents'}`;
+}
+
+export function counted(count: number, one: string): string {
+  return `${count} ${one}${count === 1 ? '' : 's'}`;
+}
+
+/** 'Today, 16:40', 'Yesterday', or the date. */
+export function dayOf(time: Date, now: Date): string {
+  const startOfDay = (d: Date): number => new Date(d.getFullYear(), d.getMonth(), d.getDate()).getTime();
+  const days = Math.round((startOfDay(now) - startOfDay(time)) / 86_400_000);
+  if (days === 0) {
+    return `Today, ${String(time.getHours()).padStart(2, '0')}:${String(time.getMinutes()).padStart(2, '0')}`;
+  }
+  if (days === 1) return 'Yesterday';
+  return time.toLocaleDateString('en-GB', {
+    day: 'numeric',
+    month: 'long',
+    ...(time.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
+  });
+}

@@ -1,0 +1,168 @@
+/** Name of the open song, its tuning, whether it is saved, and the steps of the work. */
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { MatChipsModule } from '@angular/material/chips';
+import { MatIconButton } from '@angular/material/button';
+import { MatTabsModule } from '@angular/material/tabs';
+import { MatTooltip } from '@angular/material/tooltip';
+import { NavigationEnd, Router, RouterLink } from '@angular/router';
+import { Store } from '@ngrx/store';
+import { filter, map } from 'rxjs';
+import { tuningLabel } from '@wild-needle/core/guitar';
+import { OpenSongStore, type SaveStatus } from '../open-song/open-song.store';
+import { Icon } from '../shared/icon';
+import { signedCents } from '../shared/words';
+import { settingsActions } from '../state/settings/settings.actions';
+import { settingsFeature } from '../state/settings/settings.reducer';
+
+const SAVE_WORDS: Record<SaveStatus, string> = {
+  saved: 'Saved',
+  unsaved: 'Saving …',
+  saving: 'Saving …',
+  failing: 'Not saved, trying again; your work is kept on this computer',
+  conflict: 'Not saved: changed in another window',
+};
+
+@Component({
+  selector: 'wn-header',
+  imports: [Icon, MatChipsModule, MatIconButton, MatTabsModule, MatTooltip, RouterLink],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <header>
+      <a class="logo" routerLink="/songs" aria-label="Wild Needle, to the songs"><wn-icon name="logo" [size]="30" /></a>
+      @if (document(); as song) {
+        <h1 class="display title">{{ song.title }}</h1>
+        <span class="display artist">{{ song.artist }}</span>
+        @if (tuning(); as label) {
+          <mat-chip class="tuning" disableRipple>{{ label }}</mat-chip>
+        }
+        <span class="save" role="status" [class.trouble]="inTrouble()">
+          <wn-icon [name]="inTrouble() ? 'doubt' : 'tick'" [size]="16" />{{ saveWords() }}
+        </span>
+      } @else {
+        <h1 class="display title">Wild Needle</h1>
+      }
+      <span class="gap"></span>
+      <button
+        mat-icon-button
+        class="theme"
+        [matTooltip]="'Look: ' + theme()"
+        [attr.aria-label]="'Look: ' + theme() + '. Change'"
+        (click)="nextTheme()"
+      >
+        <wn-icon [name]="theme() === 'dark' ? 'moon' : theme() === 'light' ? 'sun' : 'half'" [size]="20" />
+      </button>
+      <nav mat-tab-nav-bar [tabPanel]="panel" aria-label="Steps" mat-stretch-tabs="false" disableRipple>
+        <a mat-tab-link routerLink="/songs" [active]="step() === 'songs'">Songs</a>
+        @if (songId(); as id) {
+          <a mat-tab-link [routerLink]="['/songs', id, 'riffs']" [active]="step() === 'riffs'">Riffs</a>
+        }
+      </nav>
+      <mat-tab-nav-panel #panel />
+    </header>
+  `,
+  styles: `
+    header {
+      display: flex;
+      align-items: center;
+      gap: 12px;
+      height: 48px;
+      padding: 0 16px;
+      background: var(--paper);
+      border-bottom: 2px solid var(--ink);
+      white-space: nowrap;
+    }
+    .logo {
+      display: flex;
+      color: var(--ink);
+    }
+    .title {
+      font-size: 28px;
+      font-weight: 800;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .artist {
+      font-size: 20px;
+      font-weight: 500;
+      color: var(--ink2);
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .tuning {
+      --mat-chip-container-height: 28px;
+      --mat-chip-container-shape-radius: 14px;
+      --mat-chip-outline-color: var(--edge);
+      --mat-chip-label-text-color: var(--ink);
+      flex: none;
+    }
+    .save {
+      display: flex;
+      align-items: center;
+      gap: 6px;
+      color: var(--ink2);
+    }
+    .save wn-icon {
+      color: var(--ok);
+    }
+    .save.trouble,
+    .save.trouble wn-icon {
+      color: var(--doubt);
+      white-space: normal;
+      line-height: 16px;
+      font-size: 13px;
+    }
+    .gap {
+      flex: 1;
+    }
+    nav {
+      --mat-tab-container-height: 46px;
+      --mat-tab-active-indicator-height: 4px;
+      --mat-tab-active-indicator-color: var(--ink);
+      --mat-tab-active-label-text-color: var(--ink);
+      --mat-tab-inactive-label-text-color: var(--ink2);
+      --mat-tab-divider-height: 0;
+      align-self: end;
+      flex: none;
+    }
+    nav a {
+      min-width: 76px;
+      font-weight: 500;
+    }
+    mat-tab-nav-panel {
+      display: none;
+    }
+  `,
+})
+export class Header {
+  private readonly song = inject(OpenSongStore);
+  private readonly store = inject(Store);
+  private readonly router = inject(Router);
+
+  protected readonly document = this.song.document;
+  protected readonly songId = this.song.songId;
+  protected readonly theme = this.store.selectSignal(settingsFeature.selectTheme);
+  protected readonly saveWords = computed(() => SAVE_WORDS[this.song.saveStatus()]);
+  protected readonly inTrouble = computed(() => ['failing', 'conflict'].includes(this.song.saveStatus()));
+  protected readonly tuning = computed(() => {
+    const document = this.document();
+    if (!document || document.riffs.length === 0) return null;
+    const cents = Math.round(document.referenceOffsetCents);
+    const label = tuningLabel(document.tuning);
+    return cents === 0 ? label : `${label}, recording ${signedCents(cents)}`;
+  });
+  private readonly url = toSignal(
+    this.router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      map((event) => event.urlAfterRedirects),
+    ),
+    { initialValue: this.router.url },
+  );
+  protected readonly step = computed(() => (this.url().endsWith('/riffs') ? 'riffs' : 'songs'));
+
+  protected nextTheme(): void {
+    const order = ['auto', 'light', 'dark'] as const;
+    const next = order[(order.indexOf(this.theme()) + 1) % order.length];
+    this.store.dispatch(settingsActions.themeChosen({ theme: next }));
+  }
+}

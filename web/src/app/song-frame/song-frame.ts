@@ -1,0 +1,187 @@
+/**
+ * What stays while a song is worked on, whatever the step: the groove strip above, the deck below, and the keys of
+ * both. Loads sound and outline of the song that the address names.
+ */
+import { ChangeDetectionStrategy, Component, computed, effect, inject, input, OnDestroy, untracked } from '@angular/core';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { RouterLink, RouterOutlet } from '@angular/router';
+import { MatButton } from '@angular/material/button';
+import { MatProgressBar } from '@angular/material/progress-bar';
+import { Store } from '@ngrx/store';
+import { firstValueFrom } from 'rxjs';
+import { Api } from '../api/api';
+import { Player } from '../audio/player';
+import { EnvelopeStore } from '../open-song/envelope.store';
+import { OpenSongStore } from '../open-song/open-song.store';
+import { isCommandKey } from '../shared/keys';
+import { jobActions } from '../state/jobs/jobs.actions';
+import { jobsFeature } from '../state/jobs/jobs.reducer';
+import { settingsFeature } from '../state/settings/settings.reducer';
+import { Deck } from './deck';
+import { DeckControl } from './deck-control';
+import { GrooveStrip } from './groove-strip';
+import { KeyCard } from './key-card';
+
+@Component({
+  selector: 'wn-song-frame',
+  imports: [Deck, GrooveStrip, KeyCard, MatButton, MatProgressBar, RouterLink, RouterOutlet],
+  providers: [DeckControl],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(window:keydown)': 'onKey($event)' },
+  template: `
+    @if (song.status() === 'failed') {
+      <section class="failed">
+        <h2 class="display">This song can't be opened</h2>
+        <p>{{ song.problem() }}</p>
+        <a mat-flat-button routerLink="/songs">To the songs</a>
+        <button mat-stroked-button (click)="song.refresh()">Try again</button>
+      </section>
+    } @else {
+      <wn-groove-strip />
+      <section class="work">
+        <router-outlet />
+        @if (keysShown()) {
+          <wn-key-card (closed)="keysShown.set(false)" />
+        }
+        <div class="bands">
+          @if (song.saveStatus() === 'conflict') {
+            <div class="band" role="alert">
+              <span>This song was changed in another window. Nothing is lost: choose which version goes on.</span>
+              <button mat-flat-button [disabled]="!song.theirs()" (click)="song.keepMine()">Keep mine</button>
+              <button mat-stroked-button [disabled]="!song.theirs()" (click)="song.takeTheirs()">Take theirs</button>
+            </div>
+          }
+          @if (job(); as job) {
+            @if (job.status === 'running' || job.status === 'queued') {
+              <div class="band quiet-band" role="status">
+                <span class="doing">{{ job.doing }} …</span>
+                <mat-progress-bar [value]="job.share * 100" aria-label="Analysis" />
+                <button mat-stroked-button (click)="cancel(job.id)">Cancel</button>
+              </div>
+            } @else if (job.status === 'failed' || job.status === 'cancelled') {
+              <div class="band">
+                <span>{{ job.problem?.message ?? 'The analysis was cancelled.' }}</span>
+                <button mat-stroked-button (click)="analyse(job.recordingId)">Listen again</button>
+              </div>
+            }
+          }
+        </div>
+      </section>
+      <wn-deck (keysWanted)="keysShown.set(!keysShown())" />
+    }
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-rows: 88px minmax(0, 1fr) 112px;
+      min-height: 0;
+    }
+    .work {
+      position: relative;
+      min-height: 0;
+      display: grid;
+    }
+    .bands {
+      position: absolute;
+      left: 0;
+      right: 0;
+      bottom: 0;
+      z-index: 2;
+    }
+    .band {
+      display: flex;
+      align-items: center;
+      gap: 12px;
+      padding: 8px 16px;
+      background: var(--doubt-tint);
+      border-top: 1px dashed var(--doubt);
+    }
+    .quiet-band {
+      background: var(--sleeve);
+      border-top: 1px solid var(--line);
+    }
+    .quiet-band mat-progress-bar {
+      flex: 1;
+    }
+    .doing {
+      min-width: 260px;
+    }
+    .failed {
+      grid-row: 1 / -1;
+      place-self: center;
+      display: flex;
+      flex-direction: column;
+      gap: 16px;
+      max-width: 460px;
+    }
+    .failed h2 {
+      font-size: 32px;
+    }
+  `,
+})
+export class SongFrame implements OnDestroy {
+  /** From the address. */
+  readonly songId = input.required<string>();
+
+  protected readonly song = inject(OpenSongStore);
+  private readonly player = inject(Player);
+  private readonly envelope = inject(EnvelopeStore);
+  private readonly api = inject(Api);
+  private readonly store = inject(Store);
+  private readonly snackBar = inject(MatSnackBar);
+  protected readonly control = inject(DeckControl);
+  protected readonly keysShown = this.control.keysShown;
+
+  private readonly jobs = this.store.selectSignal(jobsFeature.selectBySong);
+  protected readonly job = computed(() => this.jobs()[this.songId()] ?? null);
+  private readonly recordingId = computed(() => this.song.recording()?.id ?? null);
+  private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
+
+  constructor() {
+    effect(() => {
+      const songId = this.songId();
+      untracked(() => this.song.open(songId));
+    });
+    effect(() => {
+      const recordingId = this.recordingId();
+      if (recordingId === null) return;
+      this.envelope.load(recordingId);
+      void this.loadSound(recordingId);
+    });
+    // The draft appears as soon as the analysis is done.
+    effect(() => {
+      if (this.job()?.status === 'done') untracked(() => this.song.refresh());
+    });
+    effect(() => this.player.setVolume(this.volume()));
+  }
+
+  ngOnDestroy(): void {
+    this.player.unload();
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    if (event.key === 'Escape' && this.keysShown()) this.keysShown.set(false);
+    if (!isCommandKey(event)) return;
+    if (this.control.handleKey(event.key)) event.preventDefault();
+  }
+
+  protected cancel(jobId: string): void {
+    this.store.dispatch(jobActions.analysisCancelled({ jobId }));
+  }
+
+  protected analyse(recordingId: string): void {
+    this.store.dispatch(jobActions.analysisRequested({ recordingId }));
+  }
+
+  private async loadSound(recordingId: string): Promise<void> {
+    try {
+      const bytes = await firstValueFrom(this.api.audio(recordingId));
+      if (this.recordingId() === recordingId) await this.player.load(bytes);
+    } catch {
+      this.snackBar
+        .open('The sound could not be loaded.', 'Try again', { panelClass: 'above-deck' })
+        .onAction()
+        .subscribe(() => void this.loadSound(recordingId));
+    }
+  }
+}

@@ -1,0 +1,11 @@
+import { createActionGroup, props } from '@ngrx/store';
+import type { SettingsState } from './settings.reducer';
+
+export const settingsActions = createActionGroup({
+  source: 'Settings',
+  events: {
+    Restored: props<{ settings: SettingsState }>(),
+    'Theme Chosen': props<{ theme: SettingsState['theme'] }>(),
+    'Volume Changed': props<{ volume: number }>(),
+  },
+});

@@ -1,0 +1,40 @@
+import { DOCUMENT, inject } from '@angular/core';
+import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
+import { Store } from '@ngrx/store';
+import { map, tap, withLatestFrom } from 'rxjs';
+import * as z from 'zod';
+import { settingsActions } from './settings.actions';
+import { DEFAULT_SETTINGS, settingsFeature } from './settings.reducer';
+
+const STORAGE_KEY = 'wild-needle.settings';
+
+const storedSchema = z.object({
+  theme: z.enum(['auto', 'light', 'dark']).catch(DEFAULT_SETTINGS.theme),
+  volume: z.number().min(0).max(1).catch(DEFAULT_SETTINGS.volume),
+});
+
+export const restoreSettings = createEffect(
+  (actions$ = inject(Actions)) =>
+    actions$.pipe(
+      ofType(ROOT_EFFECTS_INIT),
+      map(() => {
+        const stored = localStorage.getItem(STORAGE_KEY);
+        const parsed = storedSchema.safeParse(stored === null ? {} : JSON.parse(stored));
+        return settingsActions.restored({ settings: parsed.success ? parsed.data : DEFAULT_SETTINGS });
+      }),
+    ),
+  { functional: true },
+);
+
+export const keepSettings = createEffect(
+  (actions$ = inject(Actions), store = inject(Store), document = inject(DOCUMENT)) =>
+    actions$.pipe(
+      ofType(settingsActions.restored, settingsActions.themeChosen, settingsActions.volumeChanged),
+      withLatestFrom(store.select(settingsFeature.selectSettingsState)),
+      tap(([, settings]) => {
+        localStorage.setItem(STORAGE_KEY, JSON.stringify(settings));
+        document.documentElement.dataset['theme'] = settings.theme;
+      }),
+    ),
+  { functional: true, dispatch: false },
+);
