@@ -60,6 +60,8 @@ export const analysisJobSchema = z.object({
   share: z.number().min(0).max(1),
   /** What is being done, in words. */
   doing: z.string(),
-  problem: z.object({ code: z.union([audioProblemCodeSchema, z.literal('internal')]), message: z.string() }).nullable(),
+  problem: z
+    .object({ code: z.union([audioProblemCodeSchema, z.literal('internal')]), message: z.string() })
+    .nullable(),
 });
 export type AnalysisJob = z.infer<typeof analysisJobSchema>;

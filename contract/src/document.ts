@@ -29,7 +29,10 @@ const strumSchema = z.object({
   frets: z
     .array(z.object({ string: z.int().min(1).max(12), fret: z.int().min(0).max(24) }))
     .max(12)
-    .refine((frets) => new Set(frets.map((f) => f.string)).size === frets.length, 'a string is written twice'),
+    .refine(
+      (frets) => new Set(frets.map((f) => f.string)).size === frets.length,
+      'a string is written twice',
+    ),
   palmMute: z.boolean(),
   dead: z.boolean(),
   trust: z.enum(['guessed', 'heard', 'checked']),
@@ -40,7 +43,12 @@ const riffSchema = z.object({
   letter: z.string().min(1).max(4),
   name: z.string().max(80),
   bars: z
-    .array(z.object({ beats: z.int().min(1).max(32), unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]) }))
+    .array(
+      z.object({
+        beats: z.int().min(1).max(32),
+        unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
+      }),
+    )
     .min(1)
     .max(1000),
   strums: z.array(strumSchema).max(20_000),
@@ -67,7 +75,9 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
     grid: z.object({
       beatsS: z.array(timeS).max(20_000),
       bars: z
-        .array(z.object({ beat: z.int().min(0), beats: z.int().min(1).max(32), unit: z.int().min(1).max(16) }))
+        .array(
+          z.object({ beat: z.int().min(0), beats: z.int().min(1).max(32), unit: z.int().min(1).max(16) }),
+        )
         .max(10_000),
     }),
     riffs: z.array(riffSchema).max(200),
@@ -77,7 +87,11 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
     const riffIds = new Set(document.riffs.map((r) => r.id));
     document.sections.forEach((section, i) => {
       if (!riffIds.has(section.riffId)) {
-        context.addIssue({ code: 'custom', path: ['sections', i, 'riffId'], message: 'names no riff of the song' });
+        context.addIssue({
+          code: 'custom',
+          path: ['sections', i, 'riffId'],
+          message: 'names no riff of the song',
+        });
       }
     });
     if (riffIds.size !== document.riffs.length) {
@@ -86,7 +100,11 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
     document.riffs.forEach((riff, i) => {
       const ids = new Set(riff.strums.map((s) => s.id));
       if (ids.size !== riff.strums.length) {
-        context.addIssue({ code: 'custom', path: ['riffs', i, 'strums'], message: 'two strums have the same id' });
+        context.addIssue({
+          code: 'custom',
+          path: ['riffs', i, 'strums'],
+          message: 'two strums have the same id',
+        });
       }
     });
     if (document.grid.beatsS.some((t, i, all) => i > 0 && t <= all[i - 1])) {

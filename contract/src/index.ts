@@ -13,7 +13,15 @@ export {
   saveRequestSchema,
   songSummarySchema,
 } from './songs';
-export type { ImportAnswer, ImportQuery, OpenSong, Recording, SaveAnswer, SaveRequest, SongSummary } from './songs';
+export type {
+  ImportAnswer,
+  ImportQuery,
+  OpenSong,
+  Recording,
+  SaveAnswer,
+  SaveRequest,
+  SongSummary,
+} from './songs';
 export { healthSchema } from './health';
 export type { Health } from './health';
 export { ROUTES } from './routes';

@@ -34,7 +34,15 @@ export function riffOf(letter: string, name: string, bars: readonly string[]): R
       const length = Number(match[2]);
       if (match[1] !== '-') {
         const start = (b * 16 + at) * SIXTEENTH;
-        strums.push(strumOf(`riff-${letter}-${strums.length + 1}`, match[1], start, length * SIXTEENTH, match[3] === 'm'));
+        strums.push(
+          strumOf(
+            `riff-${letter}-${strums.length + 1}`,
+            match[1],
+            start,
+            length * SIXTEENTH,
+            match[3] === 'm',
+          ),
+        );
       }
       at += length;
     }

@@ -4,7 +4,12 @@ import { DEMO_SONGS, type DemoSong } from '../riffs/songs';
 import { renderDemoSong } from './render';
 
 /** Replaces the song's document; again when the analysis has written its draft in between. */
-async function writeDocument(base: string, { document }: DemoSong, songId: string, recordingId: string): Promise<void> {
+async function writeDocument(
+  base: string,
+  { document }: DemoSong,
+  songId: string,
+  recordingId: string,
+): Promise<void> {
   for (;;) {
     const opened = openSongSchema.parse(await (await fetch(`${base}/api/songs/${songId}`)).json());
     const answer = await fetch(`${base}/api/songs/${songId}/document`, {
@@ -16,7 +21,8 @@ async function writeDocument(base: string, { document }: DemoSong, songId: strin
       }),
     });
     if (answer.ok) return;
-    if (answer.status !== 409) throw new Error(`${document.title} could not be saved: ${await answer.text()}`);
+    if (answer.status !== 409)
+      throw new Error(`${document.title} could not be saved: ${await answer.text()}`);
   }
 }
 
@@ -24,7 +30,10 @@ async function load(base: string, song: DemoSong): Promise<void> {
   const file = await renderDemoSong(song);
   const { title, artist } = song.document;
   const query = new URLSearchParams({ fileName: song.fileName, title, artist });
-  const answer = await fetch(`${base}/api/recordings?${query}`, { method: 'POST', body: new Uint8Array(file) });
+  const answer = await fetch(`${base}/api/recordings?${query}`, {
+    method: 'POST',
+    body: new Uint8Array(file),
+  });
   const { songId, recordingId } = importAnswerSchema.parse(await answer.json());
   // The others are left to be worked out.
   if (song.transcribed) await writeDocument(base, song, songId, recordingId);

@@ -23,8 +23,15 @@ function encodeFlac(floats: Buffer): Promise<Buffer> {
   return new Promise((resolve, reject) => {
     const child = spawn(
       'ffmpeg',
-      ['-v', 'error', '-f', 'f32le', '-ar', String(SAMPLE_RATE), '-ac', '2', '-i', '-']
-        .concat(['-sample_fmt', 's16', '-compression_level', '5', '-f', 'flac', '-']),
+      ['-v', 'error', '-f', 'f32le', '-ar', String(SAMPLE_RATE), '-ac', '2', '-i', '-'].concat([
+        '-sample_fmt',
+        's16',
+        '-compression_level',
+        '5',
+        '-f',
+        'flac',
+        '-',
+      ]),
       { stdio: ['pipe', 'pipe', 'inherit'] },
     );
     const chunks: Buffer[] = [];

@@ -6,7 +6,14 @@ import { join } from 'node:path';
 import { ROOT } from './packages.mjs';
 import { say, Stop } from './say.mjs';
 
-const SOURCES = ['web', 'core/src', 'contract/src', 'angular.json', 'package-lock.json', 'tsconfig.base.json'];
+const SOURCES = [
+  'web',
+  'core/src',
+  'contract/src',
+  'angular.json',
+  'package-lock.json',
+  'tsconfig.base.json',
+];
 const STAMP = join(ROOT, 'web/dist/.sources');
 
 function filesOf(path) {

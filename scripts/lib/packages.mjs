@@ -43,7 +43,9 @@ export function ensureDebianPackages(names) {
   const list = missing.join(' ');
   const byHand = `Install them by hand: sudo apt-get install ${list}`;
   if (!existsSync('/usr/bin/apt-get')) {
-    throw new Stop(`These programs are missing: ${list}. This is not a Debian system, so install them your way.`);
+    throw new Stop(
+      `These programs are missing: ${list}. This is not a Debian system, so install them your way.`,
+    );
   }
   const isRoot = process.getuid() === 0;
   if (!isRoot && !existsSync('/usr/bin/sudo')) {
@@ -60,6 +62,8 @@ export function ensureDebianPackages(names) {
   const done = asRoot(['apt-get', 'install', '-y', '-q', '--no-install-recommends', ...missing]);
   const stillMissing = missing.filter((name) => !existsSync(DEBIAN_FILES[name]));
   if (!done || stillMissing.length > 0) {
-    throw new Stop(`The Debian packages could not be installed: ${stillMissing.join(' ') || list}. ${byHand}`);
+    throw new Stop(
+      `The Debian packages could not be installed: ${stillMissing.join(' ') || list}. ${byHand}`,
+    );
   }
 }

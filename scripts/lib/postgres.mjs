@@ -4,7 +4,16 @@
  */
 import { spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
-import { appendFileSync, chmodSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  appendFileSync,
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { POSTGRES_BIN } from './packages.mjs';
@@ -17,7 +26,11 @@ function asPostgres(program, args) {
   const path = join(POSTGRES_BIN, program);
   const [command, all] = isRoot ? ['runuser', ['-u', 'postgres', '--', path, ...args]] : [path, args];
   // A server started by pg_ctl keeps the pipes open: with files for output nothing waits for them.
-  const { status, stdout, stderr } = spawnSync(command, all, { encoding: 'utf8', cwd: '/', stdio: ['ignore', 'pipe', 'pipe'] });
+  const { status, stdout, stderr } = spawnSync(command, all, {
+    encoding: 'utf8',
+    cwd: '/',
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
   return { ok: status === 0, output: `${stdout ?? ''}${stderr ?? ''}`.trim() };
 }
 
@@ -33,7 +46,10 @@ function isReachable(folder) {
 function clusterFolder(dataDir) {
   const inside = join(dataDir, 'postgres');
   if (!isRoot || isReachable(dataDir)) return inside;
-  const outside = join('/var/lib/wild-needle', createHash('sha256').update(dataDir).digest('hex').slice(0, 12));
+  const outside = join(
+    '/var/lib/wild-needle',
+    createHash('sha256').update(dataDir).digest('hex').slice(0, 12),
+  );
   say(`${dataDir} is closed to the user postgres, so the database is kept in ${outside}.`);
   return outside;
 }
@@ -58,16 +74,25 @@ function createCluster(folder, passwordFile) {
   writeFileSync(initPassword, password, { mode: 0o600 });
   if (isRoot) spawnSync('chown', ['postgres:', folder, initPassword]);
   chmodSync(folder, 0o700);
-  const { ok, output } = asPostgres(
-    'initdb',
-    ['-D', folder, '-U', DATABASE, '--encoding=UTF8', '--locale=C.UTF-8', '--auth=scram-sha-256', `--pwfile=${initPassword}`],
-  );
+  const { ok, output } = asPostgres('initdb', [
+    '-D',
+    folder,
+    '-U',
+    DATABASE,
+    '--encoding=UTF8',
+    '--locale=C.UTF-8',
+    '--auth=scram-sha-256',
+    `--pwfile=${initPassword}`,
+  ]);
   rmSync(initPassword, { force: true });
   if (!ok) {
     rmSync(folder, { recursive: true, force: true });
     throw new Stop(`The database could not be set up in ${folder}: ${output.split('\n').at(-1)}`);
   }
-  appendFileSync(join(folder, 'postgresql.conf'), "listen_addresses = '127.0.0.1'\nunix_socket_directories = ''\n");
+  appendFileSync(
+    join(folder, 'postgresql.conf'),
+    "listen_addresses = '127.0.0.1'\nunix_socket_directories = ''\n",
+  );
 }
 
 /** Port of a running server, from the fourth line of its pid file. */
@@ -88,7 +113,18 @@ export async function startPostgres(dataDir) {
   if (!running) {
     const port = await freePort();
     const log = join(folder, 'server.log');
-    const { ok } = asPostgres('pg_ctl', ['-D', folder, '-w', '-t', '60', '-l', log, '-o', `-p ${port}`, 'start']);
+    const { ok } = asPostgres('pg_ctl', [
+      '-D',
+      folder,
+      '-w',
+      '-t',
+      '60',
+      '-l',
+      log,
+      '-o',
+      `-p ${port}`,
+      'start',
+    ]);
     if (!ok) throw new Stop(`The database did not start; its log is ${log}.`);
   }
   const password = readFileSync(passwordFile, 'utf8').trim();

@@ -21,7 +21,9 @@ export function startServer({ entry = 'server/src/app/main.ts', env }) {
       if (message.ready) resolve(message.port);
       if (message.problem) reject(new Stop(message.problem));
     });
-    void ended.then((code) => reject(new Stop(`The server ended before it was ready (${code}); its log is above.`)));
+    void ended.then((code) =>
+      reject(new Stop(`The server ended before it was ready (${code}); its log is above.`)),
+    );
   });
   return {
     child,

@@ -2,8 +2,22 @@
  * The analysis as one plain object: what was heard, and which tunings and voicings could have played it.
  * Schema `wild-needle/analysis@1`; printed by the command line, stored by the server, read by the screens.
  */
-import { chooseHandPath, findVoicings, rankTunings, STANDARD_TUNING, type Tuning, type Voicing } from '../guitar';
-import { listen, type HeardSection, type HeardStrum, type Meter, type OnProgress, type StereoSignal } from '../mir';
+import {
+  chooseHandPath,
+  findVoicings,
+  rankTunings,
+  STANDARD_TUNING,
+  type Tuning,
+  type Voicing,
+} from '../guitar';
+import {
+  listen,
+  type HeardSection,
+  type HeardStrum,
+  type Meter,
+  type OnProgress,
+  type StereoSignal,
+} from '../mir';
 import { chordName, pitchClassOf, type Key } from '../theory';
 
 /** Raise when results change; stored with every analysis. */
@@ -103,7 +117,10 @@ export function analyse(signal: StereoSignal, onProgress?: OnProgress): Analysis
       name:
         strum.rootPc === null || strum.quality === null
           ? 'x'
-          : chordName({ rootPc: strum.rootPc, quality: strum.quality, bassPc: pitchClassOf(strum.midi[0]) }, key),
+          : chordName(
+              { rootPc: strum.rootPc, quality: strum.quality, bassPc: pitchClassOf(strum.midi[0]) },
+              key,
+            ),
       voicings: voicings[k],
     })),
   };

@@ -23,9 +23,7 @@ export interface DraftOptions {
 /** Bars between downbeats; beats before the first downbeat belong to none. */
 export function gridOf(analysis: Analysis): BeatGrid {
   const { beatsS, downbeatsS, meter } = analysis;
-  const starts = downbeatsS
-    .map((t) => beatsS.findIndex((b) => Math.abs(b - t) < 1e-6))
-    .filter((i) => i >= 0);
+  const starts = downbeatsS.map((t) => beatsS.findIndex((b) => Math.abs(b - t) < 1e-6)).filter((i) => i >= 0);
   const bars = starts.map((beat, i): Bar => ({
     beat,
     beats: (starts[i + 1] ?? Math.min(beat + meter.beats, beatsS.length)) - beat,
@@ -51,7 +49,10 @@ function quantise(raw: readonly number[]): number[] {
   for (const [beat, members] of byBeat) {
     const miss = (grid: number): number =>
       members.reduce((sum, t) => sum + Math.abs(t - Math.round(t / grid) * grid), 0);
-    step.set(beat, miss(TRIPLET) < TRIPLET_ADVANTAGE * miss(SIXTEENTH) && members.length > 1 ? TRIPLET : SIXTEENTH);
+    step.set(
+      beat,
+      miss(TRIPLET) < TRIPLET_ADVANTAGE * miss(SIXTEENTH) && members.length > 1 ? TRIPLET : SIXTEENTH,
+    );
   }
   return raw.map((ticks) => {
     const grid = step.get(Math.floor((ticks + SIXTEENTH / 2) / TICKS_PER_QUARTER)) ?? SIXTEENTH;
@@ -94,7 +95,8 @@ function agreement(pass: readonly Placed[], others: readonly (readonly Placed[])
   let sum = 0;
   for (const other of others) {
     const roots = new Map(other.map((p) => [p.ticks, p.strum.rootPc]));
-    for (const p of pass) sum += roots.has(p.ticks) ? (roots.get(p.ticks) === p.strum.rootPc ? 1 : 0.3) : -0.5;
+    for (const p of pass)
+      sum += roots.has(p.ticks) ? (roots.get(p.ticks) === p.strum.rootPc ? 1 : 0.3) : -0.5;
   }
   return sum;
 }
@@ -117,7 +119,10 @@ function sectionName(index: number, letter: string): string {
   return `Part ${index + 1}, riff ${letter}`;
 }
 
-export function draftDocument(analysis: Analysis, { title, artist, recordingId }: DraftOptions): SongDocument {
+export function draftDocument(
+  analysis: Analysis,
+  { title, artist, recordingId }: DraftOptions,
+): SongDocument {
   const grid = gridOf(analysis);
   const { name, stringsMidi, capo } = analysis.tuning;
   const riffs: Riff[] = [];
@@ -133,7 +138,13 @@ export function draftDocument(analysis: Analysis, { title, artist, recordingId }
         Array.from({ length: s.passes }, (_, p) => placePass(s, p, analysis, grid)),
       );
       const ranked = passes
-        .map((pass) => ({ pass, score: agreement(pass, passes.filter((o) => o !== pass)) }))
+        .map((pass) => ({
+          pass,
+          score: agreement(
+            pass,
+            passes.filter((o) => o !== pass),
+          ),
+        }))
         .sort((a, b) => b.score - a.score);
       const bars = grid.bars
         .slice(section.startBar, section.startBar + section.barsPerPass)

@@ -5,7 +5,11 @@
  * (Smith and Serra 1987, "PARSHL", eq. 3). Returns the offset from the middle sample in (-0.5, 0.5)
  * and the height there.
  */
-export function parabolicPeak(left: number, middle: number, right: number): { offset: number; value: number } {
+export function parabolicPeak(
+  left: number,
+  middle: number,
+  right: number,
+): { offset: number; value: number } {
   const curvature = left - 2 * middle + right;
   if (curvature === 0) return { offset: 0, value: middle };
   const offset = (0.5 * (left - right)) / curvature;

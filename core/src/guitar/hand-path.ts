@@ -10,8 +10,7 @@ const COST_PER_FRET_MOVED = 0.3;
 const COST_PER_STRING_CROSSED = 0.1;
 
 function movement(from: Voicing, to: Voicing): number {
-  const frets =
-    from.position === null || to.position === null ? 0 : Math.abs(to.position - from.position);
+  const frets = from.position === null || to.position === null ? 0 : Math.abs(to.position - from.position);
   const strings = Math.abs(to.frets[0].string - from.frets[0].string);
   return COST_PER_FRET_MOVED * frets + COST_PER_STRING_CROSSED * strings;
 }

@@ -60,7 +60,10 @@ export function findBars(
   for (const { beats, prior } of BAR_LENGTHS) {
     // A bar repeats, and so do two and four of them.
     const score =
-      prior * (lagSimilarity(features, beats) + lagSimilarity(features, 2 * beats) + lagSimilarity(features, 4 * beats));
+      prior *
+      (lagSimilarity(features, beats) +
+        lagSimilarity(features, 2 * beats) +
+        lagSimilarity(features, 4 * beats));
     if (score > best) [best, beatsPerBar] = [score, beats];
   }
 

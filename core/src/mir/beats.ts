@@ -102,7 +102,9 @@ export function trackTempo({ frameRate, curves }: OnsetStrength): BeatTrack | nu
 
   const beatsS = frames.map((n) => n / frameRate);
   const gaps = beatsS.slice(1).map((t, i) => t - beatsS[i]);
-  const middle = gaps.sort((a, b) => a - b).slice(Math.floor(gaps.length / 4), Math.ceil((3 * gaps.length) / 4));
+  const middle = gaps
+    .sort((a, b) => a - b)
+    .slice(Math.floor(gaps.length / 4), Math.ceil((3 * gaps.length) / 4));
   const tempoBpm = 60 / (middle.reduce((s, g) => s + g, 0) / middle.length);
   return { tempoBpm, beatsS };
 }

@@ -3,7 +3,13 @@
  * vocabulary as a prior, since a riff comes back to a handful of chords.
  */
 import type { MidiNote } from '../units';
-import { CHORD_SHAPES, createChordTemplates, HIGHEST_BASS, LOWEST_BASS, type ChordTemplate } from './chord-templates';
+import {
+  CHORD_SHAPES,
+  createChordTemplates,
+  HIGHEST_BASS,
+  LOWEST_BASS,
+  type ChordTemplate,
+} from './chord-templates';
 import { createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
 
 /** Pick noise is over after this; the chord is read from here. */

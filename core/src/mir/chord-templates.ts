@@ -49,7 +49,13 @@ export interface ChordTemplate {
 }
 
 /** Adds a plucked string: partials falling with their number, lightly stretched and decaying. */
-function addString(out: Float32Array, sampleRate: number, freqHz: number, gain: number, phase: () => number): void {
+function addString(
+  out: Float32Array,
+  sampleRate: number,
+  freqHz: number,
+  gain: number,
+  phase: () => number,
+): void {
   // A pick at a fifth of the string damps every fifth partial; brightness falls as 1 / h^1.2 (Fletcher and
   // Rossing 1998, "The physics of musical instruments", 2nd ed., ch. 2, plucked string).
   for (let h = 1; h <= 12; h++) {

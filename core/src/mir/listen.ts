@@ -55,7 +55,10 @@ function addStrength(a: OnsetStrength, b: OnsetStrength): OnsetStrength {
   };
 }
 
-export function listen({ channels, sampleRate }: StereoSignal, onProgress: OnProgress = () => undefined): Heard {
+export function listen(
+  { channels, sampleRate }: StereoSignal,
+  onProgress: OnProgress = () => undefined,
+): Heard {
   const durationS = channels[0].length / sampleRate;
   const [left, right] = [channels[0], channels[1] ?? channels[0]];
   const mid = channels.length > 1 ? mix(left, right, 1) : left;

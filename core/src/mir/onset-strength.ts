@@ -24,7 +24,11 @@ export interface OnsetStrength {
 
 export function computeOnsetStrength(samples: Float32Array, sampleRate: number): OnsetStrength {
   const analyser = createSpectrumAnalyser(FFT_SIZE);
-  const filterbank = createLogFilterbank(FFT_SIZE, sampleRate, { minHz: 30, maxHz: 9500, bandsPerOctave: 24 });
+  const filterbank = createLogFilterbank(FFT_SIZE, sampleRate, {
+    minHz: 30,
+    maxHz: 9500,
+    bandsPerOctave: 24,
+  });
   const frames = Math.floor(samples.length / HOP) + 1;
   const curves = {
     low: new Float32Array(frames),

@@ -43,7 +43,11 @@ function refine(samples: Float32Array, sampleRate: number, timeS: number): numbe
 }
 
 /** Onset times in seconds, ascending. `strength` may be the sum of several signals' curves. */
-export function detectOnsets(samples: Float32Array, sampleRate: number, { frameRate, curves }: OnsetStrength): number[] {
+export function detectOnsets(
+  samples: Float32Array,
+  sampleRate: number,
+  { frameRate, curves }: OnsetStrength,
+): number[] {
   const curve = new Float32Array(curves.body.length);
   for (let n = 0; n < curve.length; n++) curve[n] = curves.body[n] + 0.5 * curves.edge[n];
   const strong = quantile(curve, 0.98) ?? 0;

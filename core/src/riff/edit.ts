@@ -25,7 +25,9 @@ function changeStrum(
     const strum = riff.strums.find((s) => s.id === strumId);
     if (!strum) return riff;
     const changed = change(strum);
-    return changed === strum ? riff : { ...riff, strums: riff.strums.map((s) => (s === strum ? changed : s)) };
+    return changed === strum
+      ? riff
+      : { ...riff, strums: riff.strums.map((s) => (s === strum ? changed : s)) };
   });
 }
 
@@ -40,7 +42,8 @@ export function setFret(
   strumId: string,
   { string, fret }: StringFret,
 ): SongDocument {
-  if (fret < 0 || fret > MAX_FRET || string < 1 || string > document.tuning.stringsMidi.length) return document;
+  if (fret < 0 || fret > MAX_FRET || string < 1 || string > document.tuning.stringsMidi.length)
+    return document;
   return changeStrum(document, riffId, strumId, (strum) =>
     !strum.dead && strum.frets.some((f) => f.string === string && f.fret === fret)
       ? strum
@@ -100,7 +103,9 @@ export function toggleDead(document: SongDocument, riffId: string, strumId: stri
 }
 
 export function markChecked(document: SongDocument, riffId: string, strumId: string): SongDocument {
-  return changeStrum(document, riffId, strumId, (s) => (s.trust === 'checked' ? s : { ...s, trust: 'checked' }));
+  return changeStrum(document, riffId, strumId, (s) =>
+    s.trust === 'checked' ? s : { ...s, trust: 'checked' },
+  );
 }
 
 export function removeStrum(document: SongDocument, riffId: string, strumId: string): SongDocument {

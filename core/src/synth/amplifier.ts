@@ -23,7 +23,11 @@ function upsample(samples: Float32Array, sampleRate: number): Float32Array {
 }
 
 /** Levels: in about ±1 at a hard strum, out about ±1. */
-export function amplify(samples: Float32Array, sampleRate: number, { drive }: AmplifierOptions): Float32Array {
+export function amplify(
+  samples: Float32Array,
+  sampleRate: number,
+  { drive }: AmplifierOptions,
+): Float32Array {
   const tight = applyBiquad(applyBiquad(samples, highPass(90, sampleRate)), peaking(750, sampleRate, 0.7, 5));
   const up = upsample(tight, sampleRate);
   const offset = Math.tanh(BIAS);
@@ -40,5 +44,5 @@ export function amplify(samples: Float32Array, sampleRate: number, { drive }: Am
     lowPass(5000, sampleRate),
     lowPass(6000, sampleRate),
   ];
-  return cabinet.reduce((signal, filter) => applyBiquad(signal, filter), down);
+  return cabinet.reduce<Float32Array>((signal, filter) => applyBiquad(signal, filter), down);
 }

@@ -51,7 +51,12 @@ export function renderGuitar(
         stringStart,
         sampleRate,
         // The hand chokes the strings just before the next stroke.
-        { freqHz: midiToHz(note, a4Hz), durationS: Math.max(0.04, endS - timeS - 0.012), level: 0.35, palmMute },
+        {
+          freqHz: midiToHz(note, a4Hz),
+          durationS: Math.max(0.04, endS - timeS - 0.012),
+          level: 0.35,
+          palmMute,
+        },
         random,
       );
     });
@@ -59,7 +64,13 @@ export function renderGuitar(
   return amplify(strings, sampleRate, { drive });
 }
 
-function renderBass(strums: readonly PlayedStrum[], a4Hz: number, length: number, sampleRate: number, random: Random): Float32Array {
+function renderBass(
+  strums: readonly PlayedStrum[],
+  a4Hz: number,
+  length: number,
+  sampleRate: number,
+  random: Random,
+): Float32Array {
   const out = new Float32Array(length);
   for (const { timeS, endS, notes, dead } of strums) {
     if (dead || notes.length === 0) continue;
@@ -77,7 +88,12 @@ function renderBass(strums: readonly PlayedStrum[], a4Hz: number, length: number
 }
 
 /** Kick on one and three, snare on two and four, hats in eighths, a crash where a section begins. */
-function renderDrums(document: SongDocument, length: number, sampleRate: number, random: Random): Float32Array {
+function renderDrums(
+  document: SongDocument,
+  length: number,
+  sampleRate: number,
+  random: Random,
+): Float32Array {
   const out = new Float32Array(length);
   const hits = new Map<DrumSound, Float32Array>();
   const hit = (sound: DrumSound, timeS: number, level: number): void => {
@@ -105,7 +121,11 @@ function renderDrums(document: SongDocument, length: number, sampleRate: number,
 }
 
 /** Left and right channel, peak 0.9. `a4Hz` is the pitch the band is tuned to. */
-export function renderBand(document: SongDocument, a4Hz: number, options: BandOptions): [Float32Array, Float32Array] {
+export function renderBand(
+  document: SongDocument,
+  a4Hz: number,
+  options: BandOptions,
+): [Float32Array, Float32Array] {
   const { sampleRate, seed, guitars } = options;
   const random = createRandom(seed);
   const strums = performDocument(document);

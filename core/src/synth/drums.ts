@@ -4,7 +4,13 @@ import { applyBiquad, highPass } from '../dsp';
 
 export type DrumSound = 'kick' | 'snare' | 'hat' | 'crash';
 
-function noiseBurst(length: number, sampleRate: number, decayS: number, cutHz: number, random: Random): Float32Array {
+function noiseBurst(
+  length: number,
+  sampleRate: number,
+  decayS: number,
+  cutHz: number,
+  random: Random,
+): Float32Array {
   const noise = Float32Array.from({ length }, () => 2 * random() - 1);
   const bright = applyBiquad(noise, highPass(cutHz, sampleRate));
   return bright.map((v, n) => v * Math.exp(-n / (decayS * sampleRate)));

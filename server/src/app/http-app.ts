@@ -39,7 +39,7 @@ export function createHttpApp(services: Services, events: AnalysisEvents, logger
     compression({
       // Audio does not compress, and events must not wait in a buffer.
       filter: (_request, response) =>
-        !/octet-stream|event-stream/.test(String(response.getHeader('Content-Type'))) ,
+        !/octet-stream|event-stream/.test(String(response.getHeader('Content-Type'))),
     }),
   );
   app.use(
@@ -53,7 +53,9 @@ export function createHttpApp(services: Services, events: AnalysisEvents, logger
   });
   if (existsSync(WEB)) {
     // Built files carry a hash in their name; index.html is asked for anew.
-    app.use(express.static(WEB, { index: false, maxAge: '1y', immutable: true, setHeaders: noCacheForNamed }));
+    app.use(
+      express.static(WEB, { index: false, maxAge: '1y', immutable: true, setHeaders: noCacheForNamed }),
+    );
     app.get('/{*path}', (_request, response) => {
       response.set('Cache-Control', 'no-cache').sendFile(join(WEB, 'index.html'));
     });

@@ -3,7 +3,6 @@ import { rm } from 'node:fs/promises';
 import type { Runner } from 'graphile-worker';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
-import { draftDocument } from '@wild-needle/core/analysis';
 import { openDatabase } from '../db/database';
 import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
@@ -12,6 +11,7 @@ import { createSongsStore, type SongsStore } from '../features/songs/songs.store
 import { summarise } from '../features/songs/summarise';
 import { createAnalyseHandler } from '../jobs/run-analysis';
 import { prepareQueue, startRunner } from '../jobs/queue';
+import { writeDraft } from '../jobs/write-draft';
 import { RecordingRow, SongRow } from '../db/models';
 import type { Config } from './config';
 
@@ -36,9 +36,8 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     const recording = await RecordingRow.findByPk(recordingId, { attributes: ['songId'], transaction });
     const song = recording && (await SongRow.findByPk(recording.songId, { transaction }));
     if (!song || song.summary.riffs > 0) return;
-    const { title, artist, id, revision } = song;
-    const draft = draftDocument(analysis, { title, artist, recordingId });
-    await songs.save(id, revision, draft, summarise(draft), new Date(), transaction);
+    const draft = writeDraft(analysis, song, recordingId);
+    await songs.save(song.id, song.revision, draft, summarise(draft), new Date(), transaction);
   });
   const importRecording = createImport(
     sequelize,
@@ -56,7 +55,11 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
 }
 
 /** Works on the queue in this process until stopped. */
-export async function startWorking(config: Config, services: Services, logger: Logger): Promise<() => Promise<void>> {
+export async function startWorking(
+  config: Config,
+  services: Services,
+  logger: Logger,
+): Promise<() => Promise<void>> {
   // Left by a crash: nobody else uses this folder.
   await rm(config.spoolDir, { recursive: true, force: true });
   const log = (error: unknown): void => logger.error({ error }, 'analysis');

@@ -6,7 +6,7 @@ import { defineModels } from './models';
 import * as firstTables from './migrations/0001-first-tables';
 
 /** Names are fixed here, so that sources and builds record the same. */
-const MIGRATIONS = [{ name: '0001-first-tables', ...firstTables }];
+const MIGRATIONS = [{ name: '0001-first-tables', up: firstTables.up, down: firstTables.down }];
 
 /** Names of executed migrations, in a table of our own (a port of umzug). */
 function storage(sequelize: Sequelize): UmzugStorage {
@@ -50,7 +50,11 @@ export async function openDatabase(url: string): Promise<Sequelize> {
   const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 10 } });
   defineModels(sequelize);
   const umzug = new Umzug({
-    migrations: MIGRATIONS.map(({ name, up, down }) => ({ name, up: () => up(sequelize), down: () => down(sequelize) })),
+    migrations: MIGRATIONS.map(({ name, up, down }) => ({
+      name,
+      up: () => up(sequelize),
+      down: () => down(sequelize),
+    })),
     storage: storage(sequelize),
     logger: undefined,
   });

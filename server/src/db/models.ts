@@ -1,9 +1,19 @@
 /** Tables as Sequelize models. Only stores use them; rows leave the stores as plain objects. */
-import { DataTypes, Model, type InferAttributes, type InferCreationAttributes, type CreationOptional, type Sequelize } from 'sequelize';
+import {
+  DataTypes,
+  Model,
+  type InferAttributes,
+  type InferCreationAttributes,
+  type CreationOptional,
+  type Sequelize,
+} from 'sequelize';
 import type { AnalysisJob, SongSummary } from '@wild-needle/contract';
 
 /** What the shelf shows of a document, kept beside it so that the shelf reads no documents. */
-export type DocumentSummary = Pick<SongSummary, 'tuningLabel' | 'tempoBpm' | 'checkedStrums' | 'strums' | 'riffs'>;
+export type DocumentSummary = Pick<
+  SongSummary,
+  'tuningLabel' | 'tempoBpm' | 'checkedStrums' | 'strums' | 'riffs'
+>;
 
 export class SongRow extends Model<InferAttributes<SongRow>, InferCreationAttributes<SongRow>> {
   declare id: CreationOptional<string>;
@@ -14,14 +24,20 @@ export class SongRow extends Model<InferAttributes<SongRow>, InferCreationAttrib
   declare updatedAt: Date;
 }
 
-export class SongRevisionRow extends Model<InferAttributes<SongRevisionRow>, InferCreationAttributes<SongRevisionRow>> {
+export class SongRevisionRow extends Model<
+  InferAttributes<SongRevisionRow>,
+  InferCreationAttributes<SongRevisionRow>
+> {
   declare songId: string;
   declare revision: number;
   declare document: unknown;
   declare savedAt: Date;
 }
 
-export class RecordingRow extends Model<InferAttributes<RecordingRow>, InferCreationAttributes<RecordingRow>> {
+export class RecordingRow extends Model<
+  InferAttributes<RecordingRow>,
+  InferCreationAttributes<RecordingRow>
+> {
   declare id: CreationOptional<string>;
   declare songId: string;
   declare fileName: string;
@@ -35,7 +51,10 @@ export class RecordingRow extends Model<InferAttributes<RecordingRow>, InferCrea
   declare envelope: Buffer;
 }
 
-export class RecordingChunkRow extends Model<InferAttributes<RecordingChunkRow>, InferCreationAttributes<RecordingChunkRow>> {
+export class RecordingChunkRow extends Model<
+  InferAttributes<RecordingChunkRow>,
+  InferCreationAttributes<RecordingChunkRow>
+> {
   declare recordingId: string;
   declare seq: number;
   declare bytes: Buffer;

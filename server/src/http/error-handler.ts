@@ -13,7 +13,8 @@ export const errorHandler: ErrorRequestHandler = (error: unknown, request, respo
   const known = knownError(error);
   if (!known) request.log.error({ error }, 'request failed');
   const answer =
-    known ?? new HttpError(500, 'internal', 'Something went wrong here; it is in the log of the server. Try again.');
+    known ??
+    new HttpError(500, 'internal', 'Something went wrong here; it is in the log of the server. Try again.');
   // A body that was not read to its end would be taken for the next request.
   if (!request.complete) response.setHeader('Connection', 'close');
   response.status(answer.status).json(answer.toBody());

@@ -20,7 +20,12 @@ export class HttpError extends Error {
 export class InvalidRequestError extends HttpError {
   constructor(issues: ErrorBody['issues']) {
     const first = issues[0];
-    super(400, 'invalid-request', first ? `${first.path || 'request'}: ${first.message}` : 'The request is not valid', issues);
+    super(
+      400,
+      'invalid-request',
+      first ? `${first.path || 'request'}: ${first.message}` : 'The request is not valid',
+      issues,
+    );
   }
 }
 

@@ -50,15 +50,17 @@ function run(
   });
 }
 
-const NOT_AUDIO =
-  'This file is not audio we can read. WAV, FLAC, OGG Vorbis, Opus, MP3 and M4A (AAC) work.';
+const NOT_AUDIO = 'This file is not audio we can read. WAV, FLAC, OGG Vorbis, Opus, MP3 and M4A (AAC) work.';
 
 async function probe(path: string): Promise<Probe> {
   let json = '';
   const { code } = await run(
     'ffprobe',
     ['-v', 'error', '-protocol_whitelist', 'file', '-select_streams', 'a:0', '-of', 'json']
-      .concat(['-show_entries', 'format=duration,format_name:stream=codec_name,channels,sample_rate,duration'])
+      .concat([
+        '-show_entries',
+        'format=duration,format_name:stream=codec_name,channels,sample_rate,duration',
+      ])
       .concat(['file:' + path]),
     (chunk) => (json += chunk.toString()),
   );
@@ -142,7 +144,10 @@ export async function decodeAudio(path: string, sampleRate: number): Promise<Dec
     }
   }
   if (peak < SILENCE_PEAK) {
-    throw new AudioProblem('silent', 'This recording is silent. Check the track that was exported, or the input level.');
+    throw new AudioProblem(
+      'silent',
+      'This recording is silent. Check the track that was exported, or the input level.',
+    );
   }
   return { channels, sampleRate, codec: facts.codec, originalSampleRate: facts.sampleRate };
 }

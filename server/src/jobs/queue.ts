@@ -22,7 +22,7 @@ export async function prepareQueue(connectionString: string): Promise<void> {
 
 /** Only errors of the queue itself are worth a line; a job's own are logged by its handler. */
 const logger = new Logger(() => (level, message) => {
-  if (level === 'error') process.stderr.write(`queue: ${message}\n`);
+  if (String(level) === 'error') process.stderr.write(`queue: ${message}\n`);
 });
 
 /** One job per analysis: adding it again after a crash replaces the job that its dead worker still holds. */
@@ -48,15 +48,18 @@ export async function addAnalyseJob(
 
 export type AnalyseHandler = (task: AnalyseTask, isLastAttempt: boolean) => Promise<void>;
 
-export function startRunner(connectionString: string, concurrency: number, handle: AnalyseHandler): Promise<Runner> {
+export function startRunner(
+  connectionString: string,
+  concurrency: number,
+  handle: AnalyseHandler,
+): Promise<Runner> {
   return run({
     connectionString,
     concurrency,
     logger,
     noHandleSignals: true,
     taskList: {
-      [ANALYSE_TASK]: (payload, { job }) =>
-        handle(payload as AnalyseTask, job.attempts >= job.max_attempts),
+      [ANALYSE_TASK]: (payload, { job }) => handle(payload as AnalyseTask, job.attempts >= job.max_attempts),
     },
   });
 }

@@ -19,7 +19,8 @@ const DIVISIONS = [2, 3, 4, 6, 8, 12, 24];
 /** Columns per quarter so that every strum of the bar falls on one. */
 function divisionOf(strums: readonly Strum[], barStart: number): number {
   return (
-    DIVISIONS.find((d) => strums.every((s) => ((s.startTicks - barStart) * d) % TICKS_PER_QUARTER === 0)) ?? 24
+    DIVISIONS.find((d) => strums.every((s) => ((s.startTicks - barStart) * d) % TICKS_PER_QUARTER === 0)) ??
+    24
   );
 }
 
@@ -47,7 +48,13 @@ function put(line: string[], at: number, text: string): void {
   for (let i = 0; i < text.length && at + i < line.length; i++) line[at + i] = text[i];
 }
 
-function writeBar(riff: Riff, barIndex: number, tuning: Tuning, key: Key | null, lastName: { value: string }): BarText {
+function writeBar(
+  riff: Riff,
+  barIndex: number,
+  tuning: Tuning,
+  key: Key | null,
+  lastName: { value: string },
+): BarText {
   const start = barStartsTicks(riff)[barIndex];
   const { beats, unit } = riff.bars[barIndex];
   const end = start + beats * ticksPerBeat(unit);
@@ -73,7 +80,7 @@ function writeBar(riff: Riff, barIndex: number, tuning: Tuning, key: Key | null,
       lastName.value = name;
     }
     if (strum.palmMute) {
-      const before = strums[i - 1]?.palmMute === true;
+      const before = strums[i - 1]?.palmMute ?? false;
       const next = strums[i + 1];
       const until = next?.palmMute ? Math.round((next.startTicks - start) / tickStep) * COLUMN : at + 2;
       put(mutes, at, before ? '--' : 'PM');
@@ -86,7 +93,8 @@ function writeBar(riff: Riff, barIndex: number, tuning: Tuning, key: Key | null,
       const struck = strum.frets.length > 0 ? strum.frets.map((f) => f.string) : strings.map((_, s) => s + 1);
       for (const s of struck) put(strings[s - 1], at, 'x');
     } else {
-      for (const { string, fret } of strum.frets) if (string <= lines) put(strings[string - 1], at, String(fret));
+      for (const { string, fret } of strum.frets)
+        if (string <= lines) put(strings[string - 1], at, String(fret));
     }
   });
   return {
@@ -111,13 +119,15 @@ export function writeRiffTab(riff: Riff, tuning: Tuning, key: Key | null): strin
       width += written[0].counts.length;
       bars.push(written.shift()!);
     }
-    const above = (pick: (bar: BarText) => string): string =>
-      (indent + bars.map(pick).join('  ')).trimEnd();
+    const above = (pick: (bar: BarText) => string): string => (indent + bars.map(pick).join('  ')).trimEnd();
     lines.push(above((bar) => bar.names));
     const mutes = above((bar) => bar.mutes);
     if (mutes !== '') lines.push(mutes);
     labels.forEach((label, s) => lines.push(`${label}|-${bars.map((bar) => bar.strings[s]).join('|-')}|`));
-    lines.push(above((bar) => bar.counts), '');
+    lines.push(
+      above((bar) => bar.counts),
+      '',
+    );
   }
   return lines;
 }
@@ -144,7 +154,8 @@ export function writeTextTab(document: SongDocument): string {
       const riff = riffs.find((r) => r.id === section.riffId);
       if (!riff) continue;
       const from = passesOf(section, riff, grid)[0]?.startS ?? 0;
-      const moved = section.transpose === 0 ? '' : ` (${section.transpose > 0 ? '+' : ''}${section.transpose})`;
+      const moved =
+        section.transpose === 0 ? '' : ` (${section.transpose > 0 ? '+' : ''}${section.transpose})`;
       lines.push(`  ${clock(from)}  ${section.name}: ${riff.letter}${moved} x${section.passes}`);
     }
     lines.push('');

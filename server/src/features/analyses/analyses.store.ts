@@ -54,18 +54,34 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
     },
 
     listUnfinished() {
-      return select<AnalysisJob>(`${AS_JOB} WHERE a.status IN ('queued', 'running') ORDER BY a.created_at`, {});
+      return select<AnalysisJob>(
+        `${AS_JOB} WHERE a.status IN ('queued', 'running') ORDER BY a.created_at`,
+        {},
+      );
     },
 
     async queue(recordingId, transaction) {
       const on = `WHERE a.recording_id = :recordingId AND a.status IN ('queued', 'running')`;
       const [active] = await select<AnalysisJob>(`${AS_JOB} ${on}`, { recordingId }, transaction);
       if (active) return active.id;
-      const exists = await select('SELECT 1 FROM recordings WHERE id = :recordingId', { recordingId }, transaction);
+      const exists = await select(
+        'SELECT 1 FROM recordings WHERE id = :recordingId',
+        { recordingId },
+        transaction,
+      );
       if (exists.length === 0) return null;
       const add = async (inside: Transaction): Promise<string> => {
         const { id } = await AnalysisRow.create(
-          { recordingId, status: 'queued', share: 0, doing: 'Waiting', problem: null, algorithm: null, result: null, heartbeatAt: null },
+          {
+            recordingId,
+            status: 'queued',
+            share: 0,
+            doing: 'Waiting',
+            problem: null,
+            algorithm: null,
+            result: null,
+            heartbeatAt: null,
+          },
           { transaction: inside },
         );
         await addAnalyseJob(sequelize, { analysisId: id }, inside);
@@ -128,7 +144,9 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
           { status: 'done', share: 1, doing: 'Done', result: analysis, algorithm: analysis.algorithm },
           transaction,
         );
-        const row = done ? await AnalysisRow.findByPk(id, { attributes: ['recordingId'], transaction }) : null;
+        const row = done
+          ? await AnalysisRow.findByPk(id, { attributes: ['recordingId'], transaction })
+          : null;
         if (row) await onHeard(row.recordingId, analysis, transaction);
       });
     },

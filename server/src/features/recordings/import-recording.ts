@@ -63,7 +63,8 @@ export function createImport(
       } finally {
         await spool.close();
       }
-      if (byteLength === 0) throw new AudioProblem('empty', 'This file is empty: it has 0 bytes. Export it again.');
+      if (byteLength === 0)
+        throw new AudioProblem('empty', 'This file is empty: it has 0 bytes. Export it again.');
       const sha256 = hash.digest('hex');
       onHash(sha256);
       const known = await answerForKnown(sha256);
@@ -71,7 +72,10 @@ export function createImport(
 
       const facts = await runInThread('inspect', path);
       await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
-      await recordings.add({ id: recordingId, songId, fileName: query.fileName, sha256, byteLength, facts }, transaction);
+      await recordings.add(
+        { id: recordingId, songId, fileName: query.fileName, sha256, byteLength, facts },
+        transaction,
+      );
       await steps.queueAnalysis(recordingId, transaction);
       return { songId, recordingId, alreadyKnown: false };
     });
@@ -96,7 +100,10 @@ export function createImport(
 }
 
 export function tooLarge(): AudioProblem {
-  return new AudioProblem('too-large', 'This file is larger than 500 MB. Export it as FLAC or MP3, or cut out the song.');
+  return new AudioProblem(
+    'too-large',
+    'This file is larger than 500 MB. Export it as FLAC or MP3, or cut out the song.',
+  );
 }
 
 /** Pieces of exactly `size` bytes, the last one shorter. */

@@ -2,7 +2,13 @@
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { Router, type Request } from 'express';
-import { idParamsSchema, importQuerySchema, MAX_UPLOAD_BYTES, ROUTES, type ImportAnswer } from '@wild-needle/contract';
+import {
+  idParamsSchema,
+  importQuerySchema,
+  MAX_UPLOAD_BYTES,
+  ROUTES,
+  type ImportAnswer,
+} from '@wild-needle/contract';
 import { HttpError, NotFoundError } from '../../http/errors';
 import { parse } from '../../http/parse';
 import { tooLarge, type ImportRecording } from './import-recording';
@@ -11,7 +17,8 @@ import type { RecordingsStore } from './recordings.store';
 /** A lost connection must not look like the end of a file. */
 async function* bodyOf(request: Request): AsyncGenerator<Buffer> {
   for await (const chunk of request) yield chunk as Buffer;
-  if (!request.complete) throw new HttpError(400, 'invalid-request', 'The connection was lost before the file was complete.');
+  if (!request.complete)
+    throw new HttpError(400, 'invalid-request', 'The connection was lost before the file was complete.');
 }
 
 export function recordingsRoutes(store: RecordingsStore, importRecording: ImportRecording): Router {
@@ -55,7 +62,10 @@ export function recordingsRoutes(store: RecordingsStore, importRecording: Import
     const { id } = parse(idParamsSchema, request.params);
     const envelope = await store.envelopeOf(id);
     if (!envelope) throw new NotFoundError('recording');
-    response.type('application/octet-stream').set('Cache-Control', 'private, max-age=31536000, immutable').send(envelope);
+    response
+      .type('application/octet-stream')
+      .set('Cache-Control', 'private, max-age=31536000, immutable')
+      .send(envelope);
   });
 
   return router;

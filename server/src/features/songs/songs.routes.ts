@@ -1,6 +1,13 @@
 /** The shelf and the open song over HTTP. */
 import { json, Router } from 'express';
-import { idParamsSchema, ROUTES, saveRequestSchema, type OpenSong, type SaveAnswer, type SongSummary } from '@wild-needle/contract';
+import {
+  idParamsSchema,
+  ROUTES,
+  saveRequestSchema,
+  type OpenSong,
+  type SaveAnswer,
+  type SongSummary,
+} from '@wild-needle/contract';
 import { ConflictError, NotFoundError } from '../../http/errors';
 import { parse } from '../../http/parse';
 import type { SongsStore } from './songs.store';

@@ -1,6 +1,12 @@
 /** Songs and every saved revision of their documents. */
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import { upgradeDocument, type AnalysisJob, type OpenSong, type Recording, type SongSummary } from '@wild-needle/contract';
+import {
+  upgradeDocument,
+  type AnalysisJob,
+  type OpenSong,
+  type Recording,
+  type SongSummary,
+} from '@wild-needle/contract';
 import type { SongDocument } from '@wild-needle/core/riff';
 import { SongRevisionRow, SongRow, type DocumentSummary } from '../../db/models';
 
@@ -43,7 +49,13 @@ export interface SongsStore {
   list(): Promise<SongSummary[]>;
   open(id: string): Promise<OpenSong | null>;
   /** A new song with the document as revision 1. */
-  create(id: string, document: SongDocument, summary: DocumentSummary, now: Date, transaction: Transaction): Promise<void>;
+  create(
+    id: string,
+    document: SongDocument,
+    summary: DocumentSummary,
+    now: Date,
+    transaction: Transaction,
+  ): Promise<void>;
   /** Stores a document made on `baseRevision`, unless a newer one is there. */
   save(
     id: string,

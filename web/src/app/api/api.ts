@@ -49,17 +49,24 @@ export class Api {
   private readonly http = inject(HttpClient);
 
   listSongs(): Observable<SongSummary[]> {
-    return this.http.get<unknown>('/api/songs').pipe(map((v) => z.array(songSummarySchema).parse(v)), catchError(toApiError));
+    return this.http.get<unknown>('/api/songs').pipe(
+      map((v) => z.array(songSummarySchema).parse(v)),
+      catchError(toApiError),
+    );
   }
 
   openSong(id: string): Observable<OpenSong> {
-    return this.http.get<unknown>(`/api/songs/${id}`).pipe(map((v) => openSongSchema.parse(v)), catchError(toApiError));
+    return this.http.get<unknown>(`/api/songs/${id}`).pipe(
+      map((v) => openSongSchema.parse(v)),
+      catchError(toApiError),
+    );
   }
 
   saveSong(id: string, request: SaveRequest): Observable<SaveAnswer> {
-    return this.http
-      .put<unknown>(`/api/songs/${id}/document`, request)
-      .pipe(map((v) => saveAnswerSchema.parse(v)), catchError(toApiError));
+    return this.http.put<unknown>(`/api/songs/${id}/document`, request).pipe(
+      map((v) => saveAnswerSchema.parse(v)),
+      catchError(toApiError),
+    );
   }
 
   deleteSong(id: string): Observable<unknown> {
@@ -89,9 +96,10 @@ export class Api {
   }
 
   envelope(recordingId: string): Observable<Uint8Array> {
-    return this.http
-      .get(`/api/recordings/${recordingId}/envelope`, { responseType: 'arraybuffer' })
-      .pipe(map((bytes) => new Uint8Array(bytes)), catchError(toApiError));
+    return this.http.get(`/api/recordings/${recordingId}/envelope`, { responseType: 'arraybuffer' }).pipe(
+      map((bytes) => new Uint8Array(bytes)),
+      catchError(toApiError),
+    );
   }
 
   audio(recordingId: string): Observable<ArrayBuffer> {
@@ -101,21 +109,24 @@ export class Api {
   }
 
   analysis(recordingId: string): Observable<Analysis> {
-    return this.http
-      .get<unknown>(`/api/recordings/${recordingId}/analysis`)
-      .pipe(map((v) => analysisSchema.parse(v)), catchError(toApiError));
+    return this.http.get<unknown>(`/api/recordings/${recordingId}/analysis`).pipe(
+      map((v) => analysisSchema.parse(v)),
+      catchError(toApiError),
+    );
   }
 
   startAnalysis(recordingId: string): Observable<AnalysisJob> {
-    return this.http
-      .post<unknown>(`/api/recordings/${recordingId}/analyses`, null)
-      .pipe(map((v) => analysisJobSchema.parse(v)), catchError(toApiError));
+    return this.http.post<unknown>(`/api/recordings/${recordingId}/analyses`, null).pipe(
+      map((v) => analysisJobSchema.parse(v)),
+      catchError(toApiError),
+    );
   }
 
   cancelAnalysis(id: string): Observable<AnalysisJob> {
-    return this.http
-      .post<unknown>(`/api/analyses/${id}/cancel`, null)
-      .pipe(map((v) => analysisJobSchema.parse(v)), catchError(toApiError));
+    return this.http.post<unknown>(`/api/analyses/${id}/cancel`, null).pipe(
+      map((v) => analysisJobSchema.parse(v)),
+      catchError(toApiError),
+    );
   }
 
   /** Every change of an analysis; reconnects by itself as EventSource does. */

@@ -46,7 +46,12 @@ export async function createStretchNode(context: BaseAudioContext): Promise<Stre
 }
 
 /** Tells the node what to play from `segment.contextS` on; one that waits is replaced. */
-export function scheduleSegment(node: StretchNode, segment: Segment, active: boolean, semitones: number): void {
+export function scheduleSegment(
+  node: StretchNode,
+  segment: Segment,
+  active: boolean,
+  semitones: number,
+): void {
   void node.schedule({
     output: segment.contextS,
     active,

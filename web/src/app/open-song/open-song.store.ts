@@ -7,11 +7,23 @@ import { computed, inject } from '@angular/core';
 import { tapResponse } from '@ngrx/operators';
 import { patchState, signalStore, withComputed, withHooks, withMethods, withState } from '@ngrx/signals';
 import { rxMethod } from '@ngrx/signals/rxjs-interop';
-import { catchError, concatMap, debounceTime, EMPTY, exhaustMap, forkJoin, of, type Observable, pipe, switchMap } from 'rxjs';
+import {
+  catchError,
+  concatMap,
+  debounceTime,
+  EMPTY,
+  exhaustMap,
+  forkJoin,
+  of,
+  type Observable,
+  pipe,
+  switchMap,
+} from 'rxjs';
 import type { OpenSong, Recording } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import { passesOf, type SongDocument } from '@wild-needle/core/riff';
-import { Api, ApiError } from '../api/api';
+import type { ApiError } from '../api/api';
+import { Api } from '../api/api';
 import { dropUnsaved, keepUnsaved, readUnsaved } from './unsaved-copy';
 import { withHistory } from './with-history';
 
@@ -103,13 +115,16 @@ export const OpenSongStore = signalStore(
         theirs: null,
       });
       store.startHistory(song.document);
-      if (unsaved && unsaved.baseRevision === song.revision) {
+      if (unsaved?.baseRevision === song.revision) {
         store.applyChange(() => unsaved.document);
         patchState(store, { saveStatus: 'unsaved' });
         save();
       } else if (unsaved) {
         store.startHistory(unsaved.document);
-        patchState(store, { saveStatus: 'conflict', theirs: { revision: song.revision, document: song.document } });
+        patchState(store, {
+          saveStatus: 'conflict',
+          theirs: { revision: song.revision, document: song.document },
+        });
       }
       selectRiff(store.riffId(), store.sectionId());
     }

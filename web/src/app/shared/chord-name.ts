@@ -14,7 +14,7 @@ export function splitName(name: string): NamePart[] {
     if (text !== '') parts.push({ kind: 'text', text });
     text = '';
   };
-  [...name].forEach((char, i) => {
+  name.split('').forEach((char, i) => {
     const behindLetter = i > 0 && /[A-G]/.test(name[i - 1]) && (i === 1 || name[i - 2] === '/');
     if (char === '#' || char === '♯' || char === '♭' || (char === 'b' && behindLetter)) {
       flush();
@@ -38,15 +38,21 @@ export function spokenName(name: string): string {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <span class="hidden-visually">{{ spoken() }}</span>
-    <span aria-hidden="true"
-      >@for (part of parts(); track $index) {
+    <span aria-hidden="true">
+      @for (part of parts(); track $index) {
         @switch (part.kind) {
-          @case ('sharp') {<svg viewBox="0 0 12 20"><path d="M4 2.5v16M8 1.5v16M1.5 8l9-2.6M1.5 14.5l9-2.6" /></svg>}
-          @case ('flat') {<svg viewBox="0 0 10 20"><path d="M2.5 1v16.5c3-1.4 6-4 6-6.6 0-3.2-4-3.4-6-.4" /></svg>}
-          @default {<span>{{ part.text }}</span>}
+          @case ('sharp') {
+            <svg viewBox="0 0 12 20"><path d="M4 2.5v16M8 1.5v16M1.5 8l9-2.6M1.5 14.5l9-2.6" /></svg>
+          }
+          @case ('flat') {
+            <svg viewBox="0 0 10 20"><path d="M2.5 1v16.5c3-1.4 6-4 6-6.6 0-3.2-4-3.4-6-.4" /></svg>
+          }
+          @default {
+            <span>{{ part.text }}</span>
+          }
         }
-      }</span
-    >
+      }
+    </span>
   `,
   styles: `
     :host {

@@ -1,6 +1,7 @@
 /** Which key presses are meant for the screen, and not for a control that has the focus. */
 
-const TEXT_INPUTS = 'input:not([type=range]):not([type=radio]):not([type=checkbox]), textarea, [contenteditable=true]';
+const TEXT_INPUTS =
+  'input:not([type=range]):not([type=radio]):not([type=checkbox]), textarea, [contenteditable=true]';
 /** Arrows and Space mean something of their own in these. */
 const OWN_KEYS = 'input[type=range], [role=menu], [role=menuitem], [role=dialog], [role=listbox]';
 

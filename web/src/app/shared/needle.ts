@@ -5,7 +5,7 @@ import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input }
   selector: 'wn-needle',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <svg viewBox="0 0 16 20" aria-hidden="true"><path d="M1 0h14v11l-7 9-7-9Z" /></svg>
+    <svg viewBox="0 0 16 16" aria-hidden="true"><path d="M1 0h14v8l-7 8-7-8Z" /></svg>
     <i></i>
   `,
   styles: `
@@ -19,7 +19,7 @@ import { ChangeDetectionStrategy, Component, effect, ElementRef, inject, input }
       left: -8px;
       top: 0;
       width: 16px;
-      height: 20px;
+      height: 16px;
       fill: var(--needle);
     }
     i {

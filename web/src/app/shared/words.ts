@@ -37,3 +37,9 @@ export function dayOf(time: Date, now: Date): string {
     ...(time.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
   });
 }
+
+/** How far a shape is moved: '+2', '−3', '' for not at all. */
+export function movedBy(semitones: number): string {
+  if (semitones === 0) return '';
+  return `${semitones > 0 ? '+' : '−'}${Math.abs(semitones)}`;
+}

@@ -29,7 +29,9 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
-      <a class="logo" routerLink="/songs" aria-label="Wild Needle, to the songs"><wn-icon name="logo" [size]="30" /></a>
+      <a class="logo" routerLink="/songs" aria-label="Wild Needle, to the songs"
+        ><wn-icon name="logo" [size]="30"
+      /></a>
       @if (document(); as song) {
         <h1 class="display title">{{ song.title }}</h1>
         <span class="display artist">{{ song.artist }}</span>

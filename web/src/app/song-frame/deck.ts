@@ -54,13 +54,28 @@ const RING = 2 * Math.PI * 40;
       <div class="mono">{{ time() }}</div>
     </div>
     <div class="speed">
-      <button mat-stroked-button class="square" aria-label="Slower" (click)="control.changeSpeed(-0.05)">−</button>
+      <button mat-stroked-button class="square" aria-label="Slower" (click)="control.changeSpeed(-0.05)">
+        −
+      </button>
       <div class="meter">
         <svg viewBox="0 0 84 44" aria-hidden="true">
           @for (tick of ticks; track tick.speed) {
-            <line x1="42" y1="4" x2="42" [attr.y2]="tick.long ? 11 : 8" [attr.transform]="'rotate(' + tick.angle + ' 42 44)'" />
+            <line
+              x1="42"
+              y1="4"
+              x2="42"
+              [attr.y2]="tick.long ? 11 : 8"
+              [attr.transform]="'rotate(' + tick.angle + ' 42 44)'"
+            />
           }
-          <line class="pointer" x1="42" y1="7" x2="42" y2="40" [style.transform]="'rotate(' + pointer() + 'deg)'" />
+          <line
+            class="pointer"
+            x1="42"
+            y1="7"
+            x2="42"
+            y2="40"
+            [style.transform]="'rotate(' + pointer() + 'deg)'"
+          />
         </svg>
         <mat-slider class="speed-slider" [min]="25" [max]="150" [step]="1">
           <input
@@ -73,7 +88,9 @@ const RING = 2 * Math.PI * 40;
         <div class="display percent" data-testid="speed">{{ percent() }} %</div>
         <div class="mono bpm">{{ bpm() }}</div>
       </div>
-      <button mat-stroked-button class="square" aria-label="Faster" (click)="control.changeSpeed(0.05)">+</button>
+      <button mat-stroked-button class="square" aria-label="Faster" (click)="control.changeSpeed(0.05)">
+        +
+      </button>
     </div>
     <div class="column">
       <button
@@ -83,7 +100,8 @@ const RING = 2 * Math.PI * 40;
         [attr.aria-pressed]="player.loop() !== null"
         (click)="control.toggleLoop()"
       >
-        <wn-icon name="loop" /><span class="label">{{ loopWords() }}</span><kbd>L</kbd>
+        <wn-icon name="loop" /><span class="label">{{ loopWords() }}</span
+        ><kbd>L</kbd>
       </button>
       <button
         mat-stroked-button
@@ -109,14 +127,21 @@ const RING = 2 * Math.PI * 40;
           <path class="caution" d="M99 6 132 4v14l-33-2Z" />
         </svg>
         <mat-slider [min]="0" [max]="100" [step]="1">
-          <input matSliderThumb aria-label="Volume" [value]="volume() * 100" (valueChange)="control.setVolume($event / 100)" />
+          <input
+            matSliderThumb
+            aria-label="Volume"
+            [value]="volume() * 100"
+            (valueChange)="control.setVolume($event / 100)"
+          />
         </mat-slider>
       </div>
       <span class="hint" [class.trouble]="tooLoud()">{{
         tooLoud() ? 'Loud for long loops: spare your ears' : 'Volume, Q for quiet'
       }}</span>
     </div>
-    <button mat-icon-button aria-label="Keys of this screen" (click)="keysWanted.emit()"><wn-icon name="keys" /></button>
+    <button mat-icon-button aria-label="Keys of this screen" (click)="keysWanted.emit()">
+      <wn-icon name="keys" />
+    </button>
   `,
   styles: `
     :host {
@@ -336,7 +361,7 @@ export class Deck {
     const last = passes.find((p) => Math.abs(p.endS - loop.endS) < 0.01);
     const rounds = this.player.rounds();
     const round = this.player.playing() ? `, round ${rounds + 1}` : '';
-    if (first && last && first.sectionId === last.sectionId) {
+    if (first && first.sectionId === last?.sectionId) {
       return first.index === last.index
         ? `Pass ${first.index + 1}${round}`
         : `Pass ${first.index + 1}–${last.index + 1}${round}`;
@@ -348,7 +373,8 @@ export class Deck {
   /** The needle's place in the loop, or in the song. */
   protected readonly ringOffset = computed(() => {
     const loop = this.player.loop() ?? { startS: 0, endS: this.player.durationS() };
-    const share = loop.endS > loop.startS ? (this.player.nowS() - loop.startS) / (loop.endS - loop.startS) : 0;
+    const share =
+      loop.endS > loop.startS ? (this.player.nowS() - loop.startS) / (loop.endS - loop.startS) : 0;
     return RING * (1 - Math.min(1, Math.max(0, share)));
   });
 

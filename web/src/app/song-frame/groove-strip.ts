@@ -1,12 +1,13 @@
 /** The whole song at a glance: its sound, its sections with riff letters, the loop, and the needle. */
-import { ChangeDetectionStrategy, Component, computed, ElementRef, inject, signal, viewChild } from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { Player } from '../audio/player';
 import { EnvelopeStore } from '../open-song/envelope.store';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { Now } from '../open-song/now';
 import { groovePath } from '../shared/groove-path';
 import { Needle } from '../shared/needle';
-import { clock } from '../shared/words';
+import { clock, movedBy } from '../shared/words';
 
 const GROOVE_HEIGHT = 40;
 /** One press of an arrow key while the strip has the focus. */
@@ -30,7 +31,12 @@ const STEP_S = 1;
       (pointerdown)="seekTo($event)"
       (keydown)="onKey($event)"
     >
-      <svg class="groove" [attr.viewBox]="'0 0 ' + width() + ' ${GROOVE_HEIGHT}'" preserveAspectRatio="none" aria-hidden="true">
+      <svg
+        class="groove"
+        [attr.viewBox]="'0 0 ' + width() + ' ${GROOVE_HEIGHT}'"
+        preserveAspectRatio="none"
+        aria-hidden="true"
+      >
         <path [attr.d]="path()" />
         <line class="floor" x1="0" [attr.x2]="width()" y1="${GROOVE_HEIGHT / 2}" y2="${GROOVE_HEIGHT / 2}" />
       </svg>
@@ -42,7 +48,9 @@ const STEP_S = 1;
           [style.width.%]="section.width"
         >
           <span class="name">{{ section.name }}</span>
-          <span class="riff">{{ section.letter }}<small>{{ section.moved }} ×{{ section.passes }}</small></span>
+          <span class="riff"
+            >{{ section.letter }}<small>{{ section.moved }} ×{{ section.passes }}</small></span
+          >
         </div>
       }
       @if (loop(); as l) {
@@ -155,7 +163,9 @@ export class GrooveStrip {
   protected readonly duration = computed(() => this.song.recording()?.durationS ?? 0);
   protected readonly path = computed(() => {
     const [envelope, duration, width] = [this.envelope(), this.duration(), this.width()];
-    return envelope && duration > 0 ? groovePath(envelope, width, GROOVE_HEIGHT, (x) => (x / width) * duration) : '';
+    return envelope && duration > 0
+      ? groovePath(envelope, width, GROOVE_HEIGHT, (x) => (x / width) * duration)
+      : '';
   });
   protected readonly sections = computed(() => {
     const [document, duration] = [this.song.document(), this.duration()];
@@ -169,7 +179,7 @@ export class GrooveStrip {
         id: section.id,
         name: section.name,
         letter: riff.letter,
-        moved: section.transpose === 0 ? '' : (section.transpose > 0 ? '+' : '−') + Math.abs(section.transpose),
+        moved: movedBy(section.transpose),
         passes: section.passes,
         chosen: section.id === this.song.sectionId(),
         left: (100 * startS) / duration,
@@ -189,7 +199,9 @@ export class GrooveStrip {
   });
   /** Whole seconds, so that a screen reader is not told sixty times a second. */
   protected readonly spokenSecond = computed(() => Math.floor(this.player.nowS()));
-  protected readonly spokenPlace = computed(() => `${clock(this.spokenSecond())} of ${clock(this.duration())}`);
+  protected readonly spokenPlace = computed(
+    () => `${clock(this.spokenSecond())} of ${clock(this.duration())}`,
+  );
 
   constructor() {
     const observer = new ResizeObserver(([entry]) => this.width.set(Math.max(300, entry.contentRect.width)));
@@ -205,7 +217,12 @@ export class GrooveStrip {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    const steps: Record<string, number> = { ArrowLeft: -STEP_S, ArrowDown: -STEP_S, ArrowRight: STEP_S, ArrowUp: STEP_S };
+    const steps: Record<string, number> = {
+      ArrowLeft: -STEP_S,
+      ArrowDown: -STEP_S,
+      ArrowRight: STEP_S,
+      ArrowUp: STEP_S,
+    };
     const step = steps[event.key];
     if (step === undefined) return;
     event.preventDefault();

@@ -36,7 +36,10 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
       </header>
       <dl>
         @for (row of keys; track row[0]) {
-          <div><dt class="mono">{{ row[0] }}</dt><dd>{{ row[1] }}</dd></div>
+          <div>
+            <dt class="mono">{{ row[0] }}</dt>
+            <dd>{{ row[1] }}</dd>
+          </div>
         }
       </dl>
       <p class="quiet">Warm up before wide stretches, rest when it hurts.</p>

@@ -2,7 +2,16 @@
  * What stays while a song is worked on, whatever the step: the groove strip above, the deck below, and the keys of
  * both. Loads sound and outline of the song that the address names.
  */
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, OnDestroy, untracked } from '@angular/core';
+import type { OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  untracked,
+} from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { RouterLink, RouterOutlet } from '@angular/router';
 import { MatButton } from '@angular/material/button';
@@ -27,7 +36,7 @@ import { KeyCard } from './key-card';
   imports: [Deck, GrooveStrip, KeyCard, MatButton, MatProgressBar, RouterLink, RouterOutlet],
   providers: [DeckControl],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(window:keydown)': 'onKey($event)' },
+  host: { '(window:keydown)': 'onKey($event)', '(click)': 'onClick($event)' },
   template: `
     @if (song.status() === 'failed') {
       <section class="failed">
@@ -46,9 +55,13 @@ import { KeyCard } from './key-card';
         <div class="bands">
           @if (song.saveStatus() === 'conflict') {
             <div class="band" role="alert">
-              <span>This song was changed in another window. Nothing is lost: choose which version goes on.</span>
+              <span
+                >This song was changed in another window. Nothing is lost: choose which version goes on.</span
+              >
               <button mat-flat-button [disabled]="!song.theirs()" (click)="song.keepMine()">Keep mine</button>
-              <button mat-stroked-button [disabled]="!song.theirs()" (click)="song.takeTheirs()">Take theirs</button>
+              <button mat-stroked-button [disabled]="!song.theirs()" (click)="song.takeTheirs()">
+                Take theirs
+              </button>
             </div>
           }
           @if (job(); as job) {
@@ -163,6 +176,15 @@ export class SongFrame implements OnDestroy {
     if (event.key === 'Escape' && this.keysShown()) this.keysShown.set(false);
     if (!isCommandKey(event)) return;
     if (this.control.handleKey(event.key)) event.preventDefault();
+  }
+
+  /** After a click with the mouse the keys belong to the music again, not to the button that was clicked. */
+  protected onClick(event: MouseEvent): void {
+    const clicked = event.detail > 0 && event.target instanceof Element ? event.target : null;
+    const control = clicked?.closest('button, [role=option], [role=slider]');
+    if (control?.contains(document.activeElement) && document.activeElement instanceof HTMLElement) {
+      document.activeElement.blur();
+    }
   }
 
   protected cancel(jobId: string): void {

@@ -15,7 +15,11 @@ export function createFretEntry(): FretEntry {
     type(digit, place, nowMs) {
       const joined = last ? last.fret * 10 + digit : digit;
       const joins =
-        last !== null && last.place === place && last.fret > 0 && nowMs - last.atMs < TOGETHER_MS && joined <= MAX_FRET;
+        last !== null &&
+        last.place === place &&
+        last.fret > 0 &&
+        nowMs - last.atMs < TOGETHER_MS &&
+        joined <= MAX_FRET;
       const fret = joins ? joined : digit;
       // After two digits a third starts anew.
       last = joins ? null : { fret, place, atMs: nowMs };

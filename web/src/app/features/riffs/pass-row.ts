@@ -4,6 +4,8 @@ import { ChordName } from '../../shared/chord-name';
 
 export interface HeardMark {
   readonly x: number;
+  /** Up to the next strum. */
+  readonly roomPx: number;
   readonly name: string;
   readonly doubtful: boolean;
   readonly muted: boolean;
@@ -39,6 +41,7 @@ export interface PassView {
         [class.muted]="mark.muted"
         [class.doubtful]="mark.doubtful"
         [style.left.px]="mark.x + 3"
+        [style.max-width.px]="mark.roomPx"
         [name]="mark.name + (mark.doubtful && mark.name !== '×' ? '?' : '')"
       />
     }
@@ -70,9 +73,10 @@ export interface PassView {
       font-size: 14px;
       line-height: 17px;
       font-weight: 500;
+      overflow: hidden;
     }
     :host(.sounding) wn-chord-name {
-      font-size: 26px;
+      font-size: 24px;
       line-height: 30px;
     }
     .muted {

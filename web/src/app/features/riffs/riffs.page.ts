@@ -2,15 +2,14 @@
  * Write the tab under the sound: the riff written once on top, its passes below on the same ruler, the chosen strum
  * at the side.
  */
+import type { ElementRef, OnDestroy } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
   DOCUMENT,
   effect,
-  ElementRef,
   inject,
-  OnDestroy,
   signal,
   untracked,
   viewChild,
@@ -42,7 +41,7 @@ import { groovePath } from '../../shared/groove-path';
 import { Icon } from '../../shared/icon';
 import { isCommandKey } from '../../shared/keys';
 import { Needle } from '../../shared/needle';
-import { counted } from '../../shared/words';
+import { counted, movedBy } from '../../shared/words';
 import { createFretEntry } from './fret-entry';
 import { PassRow, type HeardMark, type PassView } from './pass-row';
 import { layoutRow, xOf, type TickWindow } from './row-layout';
@@ -112,9 +111,11 @@ export class RiffsPage implements OnDestroy {
   /** The pass under the needle, if it is one of the shown section's. */
   private readonly passHere = computed((): Pass | null => {
     const pass = this.now.pass();
-    return pass && pass.sectionId === this.song.sectionId() ? pass : null;
+    return pass?.sectionId === this.song.sectionId() ? pass : null;
   });
-  protected readonly soundingHere = computed(() => (this.passHere() && this.player.playing() ? this.now.strumId() : null));
+  protected readonly soundingHere = computed(() =>
+    this.passHere() && this.player.playing() ? this.now.strumId() : null,
+  );
 
   protected readonly layout = computed(() => {
     const riff = this.song.riff();
@@ -132,7 +133,11 @@ export class RiffsPage implements OnDestroy {
   protected readonly needleX = computed((): number | null => {
     const [pass, riff, document] = [this.passHere(), this.song.riff(), this.song.document()];
     if (!pass || !riff || !document) return null;
-    const x = xOf(secondsToPassTicks(pass, riff, document.grid, this.player.nowS()), this.window(), this.laneWidth());
+    const x = xOf(
+      secondsToPassTicks(pass, riff, document.grid, this.player.nowS()),
+      this.window(),
+      this.laneWidth(),
+    );
     return x >= 0 && x <= this.laneWidth() ? x : null;
   });
 
@@ -147,10 +152,11 @@ export class RiffsPage implements OnDestroy {
       return {
         id: `${pass.sectionId}-${pass.index}`,
         number: pass.index + 1,
-        barsText: pass.bars === 1 ? String(pass.startBar + 1) : `${pass.startBar + 1}–${pass.startBar + pass.bars}`,
+        barsText:
+          pass.bars === 1 ? String(pass.startBar + 1) : `${pass.startBar + 1}–${pass.startBar + pass.bars}`,
         sounding,
         looped: loop !== null && pass.startS >= loop.startS - 0.01 && pass.endS <= loop.endS + 0.01,
-        moved: pass.transpose === 0 ? '' : (pass.transpose > 0 ? '+' : '−') + Math.abs(pass.transpose),
+        moved: movedBy(pass.transpose),
         marks: this.heardIn(pass, riff, document),
         path: this.groove(pass, riff, document, heightPx),
         heightPx,
@@ -293,7 +299,8 @@ export class RiffsPage implements OnDestroy {
 
   private clearString(): void {
     const string = this.song.string();
-    if (string !== null) this.editStrum((document, riffId, strumId) => clearFret(document, riffId, strumId, string));
+    if (string !== null)
+      this.editStrum((document, riffId, strumId) => clearFret(document, riffId, strumId, string));
   }
 
   private playNeighbour(step: 1 | -1): void {
@@ -338,7 +345,11 @@ export class RiffsPage implements OnDestroy {
         doubtful: s.confidence < DOUBT_BELOW,
         muted: s.palmMuted || s.dead,
       }))
-      .filter((mark) => mark.x > -10 && mark.x < this.laneWidth());
+      .filter((mark) => mark.x > -10 && mark.x < this.laneWidth())
+      .map((mark, i, all) => ({
+        ...mark,
+        roomPx: (all[i + 1]?.x ?? this.laneWidth() + LANE_PADDING) - mark.x - 6,
+      }));
   }
 
   private groove(pass: Pass, riff: Riff, document: SongDocument, heightPx: number): string {

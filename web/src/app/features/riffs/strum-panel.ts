@@ -2,7 +2,13 @@
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatListModule } from '@angular/material/list';
-import { findVoicings, soundingNotes, type StringFret, type Tuning, type Voicing } from '@wild-needle/core/guitar';
+import {
+  findVoicings,
+  soundingNotes,
+  type StringFret,
+  type Tuning,
+  type Voicing,
+} from '@wild-needle/core/guitar';
 import { barStartsTicks, countSyllable, ticksPerBeat, type Riff, type Strum } from '@wild-needle/core/riff';
 import { pitchClassOf, spellPitchClass, type Key } from '@wild-needle/core/theory';
 import { ChordName } from '../../shared/chord-name';
@@ -12,13 +18,12 @@ import { chordNameOf } from './row-layout';
 const WAYS = 4;
 
 function wordsFor({ frets, position }: Voicing): string {
-  const lowest = `root string ${frets[0].string}`;
-  if (position === null) return `All strings open, ${lowest}`;
+  if (position === null) return 'Open';
   const open = frets.filter((f) => f.fret === 0).length;
   const stopped = frets.filter((f) => f.fret > 0).map((f) => f.fret);
-  if (open > 0) return `${open} open, from string ${frets[0].string}`;
+  if (open > 0) return `Fret ${position}, ${open} open`;
   if (stopped.length > 1 && stopped.every((f) => f === stopped[0])) return `One finger, fret ${position}`;
-  return `Fret ${position}, from string ${frets[0].string}`;
+  return `Fret ${position}`;
 }
 
 @Component({
@@ -58,7 +63,9 @@ function wordsFor({ frets, position }: Voicing): string {
             <wn-chord-name class="display" [name]="note" />
           }
         </p>
-        <div class="ways-head"><span class="quiet">Ways to play it</span><span><kbd>,</kbd> <kbd>.</kbd></span></div>
+        <div class="ways-head">
+          <span class="quiet">Ways to play it</span><span><kbd>,</kbd> <kbd>.</kbd></span>
+        </div>
         <mat-selection-list [multiple]="false" hideSingleSelectionIndicator aria-label="Ways to play it">
           @for (way of ways(); track way.frets) {
             <mat-list-option [selected]="way.chosen" [value]="way" (click)="played.emit(way.voicing.frets)">
@@ -74,9 +81,19 @@ function wordsFor({ frets, position }: Voicing): string {
       <p class="quiet none">No strum is chosen.</p>
     }
     <span class="gap"></span>
-    <mat-button-toggle-group class="marks" multiple aria-label="Marks" hideMultipleSelectionIndicator [value]="marks()">
-      <mat-button-toggle value="mute" [disabled]="!strum()" (change)="muteToggled.emit()">Mute <kbd>M</kbd></mat-button-toggle>
-      <mat-button-toggle value="dead" [disabled]="!strum()" (change)="deadToggled.emit()">Dead <kbd>X</kbd></mat-button-toggle>
+    <mat-button-toggle-group
+      class="marks"
+      multiple
+      aria-label="Marks"
+      hideMultipleSelectionIndicator
+      [value]="marks()"
+    >
+      <mat-button-toggle value="mute" [disabled]="!strum()" (change)="muteToggled.emit()"
+        >Mute <kbd>M</kbd></mat-button-toggle
+      >
+      <mat-button-toggle value="dead" [disabled]="!strum()" (change)="deadToggled.emit()"
+        >Dead <kbd>X</kbd></mat-button-toggle
+      >
     </mat-button-toggle-group>
   `,
   styles: `
@@ -131,6 +148,8 @@ function wordsFor({ frets, position }: Voicing): string {
     mat-selection-list {
       --mat-list-list-item-one-line-container-height: 44px;
       --mat-list-list-item-label-text-color: var(--ink);
+      --mat-list-list-item-label-text-size: 14px;
+      --mat-list-list-item-label-text-tracking: 0;
       padding: 0;
     }
     mat-list-option {
@@ -173,6 +192,7 @@ function wordsFor({ frets, position }: Voicing): string {
       border: 1px solid var(--line2);
       border-radius: 4px;
       padding: 0 5px;
+      margin-left: 4px;
       opacity: 0.85;
     }
   `,

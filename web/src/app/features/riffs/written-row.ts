@@ -25,7 +25,11 @@ import { tailPath, type RowLayout } from './row-layout';
     </div>
     <div class="labels" aria-hidden="true">
       @for (line of lineLabels(); track line.string) {
-        <span [class.folded]="!line.open" [class.chosen]="line.string === chosenString()" [style.top.px]="line.y - 10">
+        <span
+          [class.folded]="!line.open"
+          [class.chosen]="line.string === chosenString()"
+          [style.top.px]="line.y - 10"
+        >
           <wn-chord-name [name]="line.name" />
         </span>
       }
@@ -40,7 +44,13 @@ import { tailPath, type RowLayout } from './row-layout';
     >
       <svg role="row" [attr.width]="widthPx()" [attr.height]="layout().height">
         <defs>
-          <pattern id="hatch" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <pattern
+            id="hatch"
+            width="6"
+            height="6"
+            patternUnits="userSpaceOnUse"
+            patternTransform="rotate(45)"
+          >
             <rect width="6" height="6" class="hatch-ground" />
             <line x1="0" y1="0" x2="0" y2="6" class="hatch-line" />
           </pattern>
@@ -72,7 +82,13 @@ import { tailPath, type RowLayout } from './row-layout';
             (click)="chosen.emit({ strumId: block.id, string: null })"
           >
             @if (block.dead) {
-              <rect class="hit" [attr.x]="block.x" [attr.y]="block.top" width="20" [attr.height]="block.height" />
+              <rect
+                class="hit"
+                [attr.x]="block.x"
+                [attr.y]="block.top"
+                width="20"
+                [attr.height]="block.height"
+              />
               @for (y of block.crosses; track y) {
                 <path [attr.d]="cross(block.x + 8, y)" />
               }
@@ -90,7 +106,14 @@ import { tailPath, type RowLayout } from './row-layout';
               />
               @for (digit of block.digits; track digit.string) {
                 @if (block.palmMute) {
-                  <rect class="pill" rx="7" [attr.x]="block.x + 3" [attr.y]="digit.y - 11" [attr.width]="block.width - 6" height="22" />
+                  <rect
+                    class="pill"
+                    rx="7"
+                    [attr.x]="block.x + 3"
+                    [attr.y]="digit.y - 11"
+                    [attr.width]="block.width - 6"
+                    height="22"
+                  />
                 }
                 <text
                   class="digit"
@@ -273,13 +296,15 @@ export class WrittenRow {
   protected readonly lineLabels = computed(() => {
     const midi = [...this.tuning().stringsMidi].reverse();
     const capo = this.tuning().capo;
-    return this.layout()
-      .lines.map((line) => ({
-        ...line,
-        name: spellPitchClass(pitchClassOf(midi[line.string - 1] + capo), this.key()),
-      }))
-      // Folded strings stand too close for a name each.
-      .filter((line) => line.open);
+    return (
+      this.layout()
+        .lines.map((line) => ({
+          ...line,
+          name: spellPitchClass(pitchClassOf(midi[line.string - 1] + capo), this.key()),
+        }))
+        // Folded strings stand too close for a name each.
+        .filter((line) => line.open)
+    );
   });
   protected readonly tail = tailPath;
 

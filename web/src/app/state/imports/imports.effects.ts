@@ -16,14 +16,17 @@ export const sendFiles = createEffect(
       concatMap(({ importId }) => {
         const file = files.take(importId);
         if (!file) return EMPTY;
-        if (file.size > MAX_UPLOAD_BYTES) return of(importsApiActions.importFailed({ importId, message: TOO_LARGE }));
+        if (file.size > MAX_UPLOAD_BYTES)
+          return of(importsApiActions.importFailed({ importId, message: TOO_LARGE }));
         return api.importRecording(file).pipe(
           map((event) =>
             event.kind === 'sent'
               ? importsApiActions.bytesSent({ importId, share: event.share })
               : importsApiActions.importDone({ importId, answer: event.answer }),
           ),
-          catchError((error: ApiError) => of(importsApiActions.importFailed({ importId, message: error.message }))),
+          catchError((error: ApiError) =>
+            of(importsApiActions.importFailed({ importId, message: error.message })),
+          ),
           takeUntil(
             actions$.pipe(
               ofType(importActions.importCancelled),

@@ -42,6 +42,8 @@ export const importsFeature = createFeature({
     on(importsApiActions.importFailed, (state, { importId, message }) =>
       change(state, importId, { status: 'failed', problem: message }),
     ),
-    on(importActions.importCancelled, importActions.messageDismissed, (state, { importId }) => without(state, importId)),
+    on(importActions.importCancelled, importActions.messageDismissed, (state, { importId }) =>
+      without(state, importId),
+    ),
   ),
 });

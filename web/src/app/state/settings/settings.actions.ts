@@ -1,5 +1,5 @@
 import { createActionGroup, props } from '@ngrx/store';
-import type { SettingsState } from './settings.reducer';
+import type { SettingsState } from './settings.state';
 
 export const settingsActions = createActionGroup({
   source: 'Settings',

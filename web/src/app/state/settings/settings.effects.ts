@@ -4,7 +4,8 @@ import { Store } from '@ngrx/store';
 import { map, tap, withLatestFrom } from 'rxjs';
 import * as z from 'zod';
 import { settingsActions } from './settings.actions';
-import { DEFAULT_SETTINGS, settingsFeature } from './settings.reducer';
+import { settingsFeature } from './settings.reducer';
+import { DEFAULT_SETTINGS } from './settings.state';
 
 const STORAGE_KEY = 'wild-needle.settings';
 

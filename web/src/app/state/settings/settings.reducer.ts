@@ -1,16 +1,7 @@
-/** What the user prefers on this computer. */
+/** How the settings change. */
 import { createFeature, createReducer, on } from '@ngrx/store';
 import { settingsActions } from './settings.actions';
-
-export interface SettingsState {
-  /** `auto` follows the operating system. */
-  readonly theme: 'auto' | 'light' | 'dark';
-  /** 0 to 1. */
-  readonly volume: number;
-}
-
-/** Loud enough to hear, with room above: hearing comes first. */
-export const DEFAULT_SETTINGS: SettingsState = { theme: 'auto', volume: 0.6 };
+import { DEFAULT_SETTINGS, type SettingsState } from './settings.state';
 
 export const settingsFeature = createFeature({
   name: 'settings',

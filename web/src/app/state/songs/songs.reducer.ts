@@ -16,7 +16,11 @@ export const songsFeature = createFeature({
   name: 'songs',
   reducer: createReducer(
     initialState,
-    on(songsApiActions.songsLoaded, (_state, { songs }): SongsState => ({ songs, status: 'loaded', problem: null })),
+    on(songsApiActions.songsLoaded, (_state, { songs }): SongsState => ({
+      songs,
+      status: 'loaded',
+      problem: null,
+    })),
     on(songsApiActions.loadingFailed, (state, { message }): SongsState => ({
       ...state,
       status: 'failed',

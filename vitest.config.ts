@@ -1,0 +1,35 @@
+// Three sets of tests: `unit` beside the sources, `checks` against outside sources, `server` on a real PostgreSQL.
+import { defineConfig } from 'vitest/config';
+
+export default defineConfig({
+  test: {
+    projects: [
+      {
+        test: {
+          name: 'unit',
+          include: ['core/src/**/*.spec.ts', 'contract/src/**/*.spec.ts', 'demo/**/*.spec.ts', 'server/src/**/*.unit.spec.ts'],
+        },
+      },
+      {
+        test: {
+          name: 'web',
+          include: ['web/src/**/*.spec.ts'],
+          environment: 'jsdom',
+          setupFiles: ['web/src/test-setup.ts'],
+        },
+      },
+      { test: { name: 'checks', include: ['core/checks/**/*.check.ts'], testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'server',
+          include: ['server/src/**/*.spec.ts'],
+          exclude: ['server/src/**/*.unit.spec.ts'],
+          // Files share two cores and one PostgreSQL; each has a database of its own.
+          fileParallelism: false,
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
+      },
+    ],
+  },
+});
