@@ -1,6 +1,6 @@
 /**
- * Which chord each strum is: its spectrum against all templates, then once more with the song's own
- * vocabulary as a prior, since a riff comes back to a handful of chords.
+ * Which chord each strum is: its spectrum against all templates, weighed by how usual each shape is. The song's own
+ * vocabulary as a prior was tried and made bass octaves worse (docs/decisions/0003-analysis.md).
  */
 import type { MidiNote } from '../units';
 import {
@@ -17,8 +17,6 @@ const AFTER_ONSET_S = 0.012;
 const BEFORE_NEXT_S = 0.005;
 /** Correlation differences become probabilities by exp(this * correlation). Tuned in bench/quality. */
 const SHARPNESS = 45;
-/** Share of the song's own vocabulary in the prior of the second look; the rest stays general. */
-const VOCABULARY_SHARE = 0.9;
 
 export interface RecognisedChord {
   readonly bass: MidiNote;
@@ -54,6 +52,13 @@ export function createChordRecogniser(sampleRate: number): ChordRecogniser {
   const extract = createChordSpectrum(sampleRate);
   const spectrum = new Float32Array(SPECTRUM_SIZE);
 
+  /** Probability of each class by its correlation and the prior of its shape. */
+  function probabilities(fit: Float32Array): Float32Array {
+    const p = fit.map((f, c) => CHORD_SHAPES[c % SHAPES].prior * Math.exp(SHARPNESS * (f - 1)));
+    const sum = p.reduce((s, v) => s + v, 0) || 1;
+    return p.map((v) => v / sum);
+  }
+
   /** Best correlation of each class over the template variants. */
   function fitClasses(hasBass: boolean, out: Float32Array): void {
     out.fill(-1);
@@ -81,20 +86,8 @@ export function createChordRecogniser(sampleRate: number): ChordRecogniser {
       return total;
     });
 
-    const prior = Float32Array.from({ length: CLASSES }, (_, c) => CHORD_SHAPES[c % SHAPES].prior);
-    const general = prior.reduce((sum, p) => sum + p, 0);
-    const posterior = (fit: Float32Array, classPrior: Float32Array): Float32Array => {
-      const p = fit.map((f, c) => classPrior[c] * Math.exp(SHARPNESS * (f - 1)));
-      const sum = p.reduce((s, v) => s + v, 0) || 1;
-      return p.map((v) => v / sum);
-    };
-    const vocabulary = new Float32Array(CLASSES);
-    for (const fit of fits) posterior(fit, prior).forEach((p, c) => (vocabulary[c] += p / fits.length));
-    const songPrior = prior.map(
-      (p, c) => (1 - VOCABULARY_SHARE) * (p / general) + VOCABULARY_SHARE * vocabulary[c],
-    );
     return fits.map((fit) => {
-      const p = posterior(fit, songPrior);
+      const p = probabilities(fit);
       let best = 0;
       for (let c = 1; c < CLASSES; c++) if (p[c] > p[best]) best = c;
       return {

@@ -32,16 +32,22 @@ export function createChordSpectrum(sampleRate: number): ChordSpectrum {
   const raw = new Float32Array(SPECTRUM_SIZE);
   const squares = new Float64Array(SPECTRUM_SIZE + 1);
   const binHz = sampleRate / FFT_SIZE;
+  /** FFT bins between the places of the semitone axis, for the offset they were made for. */
+  const edges = new Int32Array(SPECTRUM_SIZE + 1);
+  let edgesOffset = NaN;
   return (samples, startSample, endSample, offsetCents, out) => {
     const length = Math.min(endSample - startSample, Math.round(SPECTRUM_SECONDS * sampleRate));
     analyser.magnitudes(samples, startSample, magnitudes, Math.max(64, length));
+    if (offsetCents !== edgesOffset) {
+      edgesOffset = offsetCents;
+      for (let i = 0; i <= SPECTRUM_SIZE; i++) {
+        const midi = FIRST_MIDI + (i - 0.5) / BINS_PER_SEMITONE + offsetCents / 100;
+        edges[i] = Math.max(1, Math.min(analyser.bins - 1, Math.round(midiToHz(midi) / binHz)));
+      }
+    }
     for (let i = 0; i < SPECTRUM_SIZE; i++) {
-      const midi = FIRST_MIDI + i / BINS_PER_SEMITONE + offsetCents / 100;
-      const half = 0.5 / BINS_PER_SEMITONE;
-      const from = Math.max(1, Math.round(midiToHz(midi - half) / binHz));
-      const to = Math.min(analyser.bins - 1, Math.max(from, Math.round(midiToHz(midi + half) / binHz)));
       let peak = 0;
-      for (let k = from; k <= to; k++) if (magnitudes[k] > peak) peak = magnitudes[k];
+      for (let k = edges[i]; k <= edges[i + 1]; k++) if (magnitudes[k] > peak) peak = magnitudes[k];
       raw[i] = peak;
       squares[i + 1] = squares[i] + peak * peak;
     }

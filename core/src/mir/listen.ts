@@ -30,8 +30,8 @@ export type OnProgress = (share: number, doing: string) => void;
 
 /** Share of the energy in the side signal from which on two guitars left and right may be assumed. */
 const WIDE_SHARE = 0.02;
-/** The side signal holds the guitars without the centred bass and singer, so it counts more. */
-const SIDE_WEIGHT = 0.65;
+/** The side signal holds the guitars without bass and singer, the mid one holds what they have in common. */
+const SIDE_WEIGHT = 0.5;
 /** Strums end at the next one, at the latest after this long. */
 const MAX_STRUM_S = 6;
 
@@ -70,8 +70,10 @@ export function listen(
 
   onProgress(0.15, 'Listening for the strokes');
   const midStrength = computeOnsetStrength(mid, sampleRate);
-  const strength = wide ? addStrength(midStrength, computeOnsetStrength(side, sampleRate)) : midStrength;
-  const onsets = detectOnsets(mid, sampleRate, strength);
+  // Drums stand in the centre: where guitars are panned, their attacks are read from the sides.
+  const strokes = wide ? computeOnsetStrength(side, sampleRate) : midStrength;
+  const strength = wide ? addStrength(midStrength, strokes) : midStrength;
+  const onsets = detectOnsets(wide ? side : mid, sampleRate, strokes);
   const spans = onsets.map((timeS, k): StrumSpan => ({
     timeS,
     endS: Math.min(onsets[k + 1] ?? durationS, timeS + MAX_STRUM_S, durationS),
@@ -90,12 +92,7 @@ export function listen(
   );
 
   onProgress(0.92, 'Listening for mutes');
-  const damping = measureDamping(
-    wide ? side : mid,
-    sampleRate,
-    spans,
-    chords.map((c) => c.fit),
-  );
+  const damping = measureDamping(wide ? side : mid, sampleRate, spans);
   const strums = spans.map(({ timeS }, k): HeardStrum => {
     const { dead, palmMuted, endS } = damping[k];
     const { bass, shapeIndex, confidence } = chords[k];
