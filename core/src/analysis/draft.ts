@@ -90,13 +90,21 @@ function placePass(section: HeardSection, pass: number, analysis: Analysis, grid
   return placed;
 }
 
-/** How many strums of the other passes stand at the same place with the same root. */
+/** A strum at the same place with another root agrees this far: the stroke is right, the chord is doubtful. */
+const SAME_PLACE = 0.3;
+
+/** How far a pass agrees with the others: the share of strums that stand at the same place with the same root. */
 function agreement(pass: readonly Placed[], others: readonly (readonly Placed[])[]): number {
+  // A pass in which nothing was heard says nothing about the riff.
+  if (pass.length === 0) return -1;
   let sum = 0;
   for (const other of others) {
     const roots = new Map(other.map((p) => [p.ticks, p.strum.rootPc]));
-    for (const p of pass)
-      sum += roots.has(p.ticks) ? (roots.get(p.ticks) === p.strum.rootPc ? 1 : 0.3) : -0.5;
+    let agreeing = 0;
+    for (const { ticks, strum } of pass) {
+      if (roots.has(ticks)) agreeing += roots.get(ticks) === strum.rootPc ? 1 : SAME_PLACE;
+    }
+    sum += agreeing / Math.max(pass.length, other.length);
   }
   return sum;
 }

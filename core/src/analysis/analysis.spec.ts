@@ -1,0 +1,100 @@
+import { describe, expect, it } from 'vitest';
+import type { AnalysedStrum, Analysis } from './analyse';
+import { analyse, fretList } from './analyse';
+import { draftDocument, gridOf } from './draft';
+
+function heard(timeS: number, root: number, marks: Partial<AnalysedStrum> = {}): AnalysedStrum {
+  return {
+    timeS,
+    endS: timeS + 0.5,
+    midi: [root, root + 7],
+    rootPc: root % 12,
+    quality: '5',
+    palmMuted: false,
+    dead: false,
+    confidence: 0.9,
+    name: 'x',
+    voicings: [{ frets: [root - 40, root - 38, null, null, null, null], score: 1 }],
+    ...marks,
+  };
+}
+
+/** Two bars of 4/4 at 120 bpm, played twice; the second pass has a strum too many. */
+const BEATS = Array.from({ length: 17 }, (_, i) => 1 + i * 0.5);
+const PASS = [0, 0.5, 1, 2, 3];
+const ANALYSIS: Analysis = {
+  schema: 'wild-needle/analysis@1',
+  algorithm: 'test',
+  durationS: 10,
+  referenceOffsetCents: 12,
+  referenceSpreadCents: 3,
+  tempoBpm: 120,
+  meter: { beats: 4, unit: 4 },
+  beatsS: BEATS,
+  downbeatsS: [1, 3, 5, 7, 9],
+  key: { tonic: 'E', mode: 'minor' },
+  tuning: { name: 'standard', stringsMidi: [40, 45, 50, 55, 59, 64], capo: 0, candidates: [] },
+  sections: [{ startS: 1, endS: 9, label: 'A', transposeOf: null, startBar: 0, barsPerPass: 2, passes: 2 }],
+  strums: [
+    ...PASS.map((t) => heard(1.01 + t, 40)),
+    ...PASS.map((t) => heard(4.99 + t, 40)),
+    heard(8.75, 43),
+    heard(5.27, 47, { dead: true, midi: [], voicings: [], rootPc: null, quality: null }),
+  ].sort((a, b) => a.timeS - b.timeS),
+};
+const OPTIONS = { title: 'T', artist: 'A', recordingId: 'rec' };
+
+describe('draft', () => {
+  it('makes bars between the downbeats', () => {
+    expect(gridOf(ANALYSIS).bars.map((b) => [b.beat, b.beats])).toEqual([
+      [0, 4],
+      [4, 4],
+      [8, 4],
+      [12, 4],
+      [16, 1],
+    ]);
+  });
+
+  it('writes the riff once, on the grid, from the pass that agrees best', () => {
+    const { riffs, sections } = draftDocument(ANALYSIS, OPTIONS);
+    expect(riffs).toHaveLength(1);
+    expect(riffs[0].strums.map((s) => s.startTicks)).toEqual([0, 960, 1920, 3840, 5760]);
+    expect(riffs[0].strums[0].frets).toEqual([
+      { string: 6, fret: 0 },
+      { string: 5, fret: 2 },
+    ]);
+    expect(sections).toMatchObject([{ startBar: 0, passes: 2, transpose: 0 }]);
+  });
+
+  it('carries tuning, key and pitch of the recording', () => {
+    expect(draftDocument(ANALYSIS, OPTIONS)).toMatchObject({
+      tuning: { name: 'standard' },
+      key: { tonic: 'E' },
+      referenceOffsetCents: 12,
+      recordings: [{ id: 'rec', isReference: true }],
+    });
+  });
+
+  it('puts triplets on thirds of the beat', () => {
+    const third = 0.5 / 3;
+    const strums = [0, 1, 2, 3, 4, 5].map((i) => heard(1 + i * third, 40));
+    const { riffs } = draftDocument({ ...ANALYSIS, strums }, OPTIONS);
+    expect(riffs[0].strums.map((s) => s.startTicks)).toEqual([0, 320, 640, 960, 1280, 1600]);
+  });
+
+  it('is an empty document when nothing was heard', () => {
+    const nothing = { ...ANALYSIS, strums: [], sections: [], beatsS: [], downbeatsS: [] };
+    expect(draftDocument(nothing, OPTIONS)).toMatchObject({ riffs: [], sections: [], grid: { bars: [] } });
+  });
+});
+
+describe('analyse', () => {
+  it('refuses a signal without samples', () => {
+    expect(() => analyse({ channels: [new Float32Array(0)], sampleRate: 22050 })).toThrow(/at least one sample/);
+  });
+
+  it('lists frets from the lowest string up', () => {
+    const voicing = { frets: [{ string: 6, fret: 3 }, { string: 5, fret: 5 }], effort: 0, position: 3 };
+    expect(fretList(voicing, 6)).toEqual([3, 5, null, null, null, null]);
+  });
+});

@@ -1,0 +1,95 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { chooseHandPath } from './hand-path';
+import { soundingNote, soundingNotes, STANDARD_TUNING, tuningLabel } from './tuning';
+import { rankTunings } from './tuning-candidates';
+import { TUNINGS } from './tunings.data';
+import { findVoicings, type Voicing } from './voicing';
+
+const DROP_D = { name: 'drop-d', stringsMidi: [38, 45, 50, 55, 59, 64], capo: 0 };
+
+function fretsOf(voicing: { frets: readonly { string: number; fret: number }[] }): string {
+  return voicing.frets.map((f) => `${f.string}:${f.fret}`).join(' ');
+}
+
+describe('tuning', () => {
+  it('counts frets from the capo', () => {
+    expect(soundingNote({ ...STANDARD_TUNING, capo: 2 }, { string: 6, fret: 3 })).toBe(45);
+  });
+
+  it('says which strings there are when one does not exist', () => {
+    expect(() => soundingNote(STANDARD_TUNING, { string: 7, fret: 0 })).toThrow('string must be from 1 to 6, but was 7');
+  });
+
+  it('is called by its name, with the capo', () => {
+    expect(tuningLabel(DROP_D)).toBe('Drop D');
+    expect(tuningLabel({ ...STANDARD_TUNING, capo: 3 })).toBe('Standard, capo 3');
+    expect(tuningLabel({ name: 'my own', stringsMidi: [40], capo: 0 })).toBe('Custom tuning');
+  });
+});
+
+describe('findVoicings', () => {
+  it('plays E5 open in standard, two frets apart', () => {
+    expect(fretsOf(findVoicings([40, 47, 52], STANDARD_TUNING)[0])).toBe('6:0 5:2 4:2');
+  });
+
+  it('plays a power chord with one finger in a dropped tuning', () => {
+    expect(fretsOf(findVoicings([43, 50, 55], DROP_D)[0])).toBe('6:5 5:5 4:5');
+  });
+
+  it('finds nothing below the lowest string, and nothing too wide for a hand', () => {
+    expect(findVoicings([35, 42], STANDARD_TUNING)).toEqual([]);
+    expect(findVoicings([41, 43], STANDARD_TUNING)).toEqual([]);
+  });
+
+  it('always sounds exactly the notes that were asked for', () => {
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.integer({ min: 36, max: 76 }), { minLength: 1, maxLength: 6 }), (notes) => {
+        const wanted = [...notes].sort((a, b) => a - b);
+        for (const voicing of findVoicings(notes, DROP_D).slice(0, 20)) {
+          expect(soundingNotes(DROP_D, voicing.frets)).toEqual(wanted);
+        }
+      }),
+      { seed: 1, numRuns: 200 },
+    );
+  });
+});
+
+describe('chooseHandPath', () => {
+  it('stays near its neighbours rather than taking each easiest shape', () => {
+    const at = (position: number, effort: number): Voicing => ({
+      frets: [{ string: 6, fret: position }],
+      position,
+      effort,
+    });
+    const [near, far] = [at(9, 2), at(1, 1.2)];
+    expect(chooseHandPath([[at(10, 1)], [far, near], [at(10, 1)]]).path[1]).toBe(near);
+    expect(chooseHandPath([[far, near]]).path[0]).toBe(far);
+  });
+
+  it('is empty for no strums', () => {
+    expect(chooseHandPath([])).toEqual({ path: [], cost: 0 });
+  });
+});
+
+describe('rankTunings', () => {
+  it('reads one-finger chords on an open low D as drop D', () => {
+    const riff = [[38, 45, 50], [41, 48, 53], [43, 50, 55], [38, 45, 50], [46, 53, 58]];
+    expect(rankTunings(riff)[0].tuning).toMatchObject({ name: 'drop-d', capo: 0 });
+  });
+
+  it('reads chords on an open low E as standard', () => {
+    const riff = [[40, 47, 52], [43, 50, 55], [45, 52, 57], [40, 47, 52]];
+    expect(rankTunings(riff)[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
+  });
+
+  it('gives probabilities, and nothing for silence', () => {
+    const ranked = rankTunings([[40, 47]]);
+    expect(ranked.reduce((sum, c) => sum + c.score, 0)).toBeCloseTo(1, 6);
+    expect(rankTunings([[], []])).toEqual([]);
+  });
+
+  it('knows every tuning by a name of its own', () => {
+    expect(new Set(TUNINGS.map((t) => t.name)).size).toBe(TUNINGS.length);
+  });
+});

@@ -1,0 +1,202 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { STANDARD_TUNING } from '../guitar';
+import {
+  addStrum,
+  barTimesS,
+  clearFret,
+  countAt,
+  countSyllable,
+  DOCUMENT_SCHEMA,
+  markChecked,
+  passesOf,
+  passTicksToSeconds,
+  riffTicks,
+  rulerCounts,
+  secondsToPassTicks,
+  setFret,
+  setFrets,
+  soundingEndTicks,
+  tempoAt,
+  toggleDead,
+  togglePalmMute,
+  type Riff,
+  type SongDocument,
+  type Strum,
+} from './index';
+
+function strum(id: string, startTicks: number): Strum {
+  return {
+    id,
+    startTicks,
+    durationTicks: 960,
+    frets: [
+      { string: 6, fret: 0 },
+      { string: 5, fret: 2 },
+    ],
+    palmMute: false,
+    dead: false,
+    trust: 'heard',
+  };
+}
+
+const RIFF: Riff = {
+  id: 'r',
+  letter: 'A',
+  name: 'Riff',
+  bars: [
+    { beats: 4, unit: 4 },
+    { beats: 4, unit: 4 },
+  ],
+  strums: [strum('a', 0), strum('b', 480), strum('c', 3840)],
+};
+
+/** Eight bars of four that slow down beat by beat. */
+const BEATS = Array.from({ length: 33 }, (_, i) => 1 + 0.5 * i + 0.002 * i * i);
+const DOCUMENT: SongDocument = {
+  schema: DOCUMENT_SCHEMA,
+  title: 'T',
+  artist: '',
+  tuning: STANDARD_TUNING,
+  key: null,
+  referenceOffsetCents: 0,
+  recordings: [],
+  grid: { beatsS: BEATS, bars: Array.from({ length: 8 }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 })) },
+  riffs: [RIFF],
+  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 2, passes: 3, transpose: 0 }],
+};
+const strumsOf = (document: SongDocument): readonly Strum[] => document.riffs[0].strums;
+
+describe('grid', () => {
+  const passes = passesOf(DOCUMENT.sections[0], RIFF, DOCUMENT.grid);
+
+  it('lays passes one behind the other on the beats they are played on', () => {
+    expect(passes.map((p) => p.startBar)).toEqual([2, 4, 6]);
+    expect(passes[0].startS).toBe(BEATS[8]);
+    expect(passes[0].endS).toBe(passes[1].startS);
+  });
+
+  it('leaves out passes that the recording does not have', () => {
+    expect(passesOf({ ...DOCUMENT.sections[0], passes: 9 }, RIFF, DOCUMENT.grid)).toHaveLength(3);
+  });
+
+  it('turns ticks into seconds and back, also where the tempo drifts', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 7679 }), fc.integer({ min: 0, max: 2 }), (ticks, p) => {
+        const seconds = passTicksToSeconds(passes[p], RIFF, DOCUMENT.grid, ticks);
+        expect(secondsToPassTicks(passes[p], RIFF, DOCUMENT.grid, seconds)).toBeCloseTo(ticks, 5);
+      }),
+      { seed: 2 },
+    );
+  });
+
+  it('counts bars and beats as players do', () => {
+    expect(countAt(DOCUMENT.grid, BEATS[0])).toEqual({ bar: 1, beat: 1 });
+    expect(countAt(DOCUMENT.grid, BEATS[6] + 0.1)).toEqual({ bar: 2, beat: 3 });
+    expect(countAt({ beatsS: [], bars: [] }, 3)).toBeNull();
+  });
+
+  it('knows the tempo at a place', () => {
+    expect(tempoAt(DOCUMENT.grid, 1)).toBeCloseTo(120, -1);
+    expect(tempoAt({ beatsS: [1], bars: [] }, 1)).toBeNull();
+    expect(barTimesS(DOCUMENT.grid)).toHaveLength(9);
+  });
+});
+
+describe('counts', () => {
+  it.each([
+    [0, 4, '1'],
+    [240, 4, 'e'],
+    [480, 4, '&'],
+    [720, 4, 'a'],
+    [2880, 4, '4'],
+    [320, 4, 'trip'],
+    [640, 4, 'let'],
+    [100, 4, ''],
+    [480, 8, '2'],
+  ])('%i ticks over /%i is "%s"', (ticks, unit, text) => {
+    expect(countSyllable(ticks, unit)).toBe(text);
+  });
+
+  it('rules every bar anew', () => {
+    const counts = rulerCounts(RIFF);
+    expect(counts).toHaveLength(16);
+    expect(counts[8]).toEqual({ ticks: 3840, text: '1', onBeat: true });
+  });
+});
+
+describe('edits', () => {
+  it('writes a fret and counts as checked', () => {
+    const after = setFret(DOCUMENT, 'r', 'b', { string: 4, fret: 2 });
+    expect(strumsOf(after)[1]).toMatchObject({
+      frets: [
+        { string: 6, fret: 0 },
+        { string: 5, fret: 2 },
+        { string: 4, fret: 2 },
+      ],
+      trust: 'checked',
+    });
+    expect(strumsOf(DOCUMENT)[1].frets).toHaveLength(2);
+  });
+
+  it.each([
+    ['a fret that no neck has', { string: 6, fret: 25 }],
+    ['a string that the tuning lacks', { string: 7, fret: 1 }],
+    ['the fret that stands there', { string: 6, fret: 0 }],
+  ])('changes nothing for %s', (_, frets) => {
+    expect(setFret(DOCUMENT, 'r', 'b', frets)).toBe(DOCUMENT);
+  });
+
+  it('takes the strum away with its last string', () => {
+    const one = setFrets(DOCUMENT, 'r', 'b', [{ string: 6, fret: 3 }]);
+    expect(strumsOf(clearFret(one, 'r', 'b', 6)).map((s) => s.id)).toEqual(['a', 'c']);
+  });
+
+  it('keeps mute and dead stroke apart and the frets through both', () => {
+    const muted = togglePalmMute(DOCUMENT, 'r', 'a');
+    const dead = toggleDead(muted, 'r', 'a');
+    expect(strumsOf(dead)[0]).toMatchObject({ palmMute: false, dead: true });
+    expect(strumsOf(toggleDead(dead, 'r', 'a'))[0]).toMatchObject({ dead: false, frets: RIFF.strums[0].frets });
+  });
+
+  it('adds a strum in its place and refuses a taken one', () => {
+    const after = addStrum(DOCUMENT, 'r', strum('n', 240));
+    expect(strumsOf(after).map((s) => s.id)).toEqual(['a', 'n', 'b', 'c']);
+    expect(addStrum(after, 'r', strum('m', 240))).toBe(after);
+    expect(addStrum(after, 'r', strum('m', 99_999))).toBe(after);
+  });
+
+  it('marks as checked once', () => {
+    const after = markChecked(DOCUMENT, 'r', 'a');
+    expect(markChecked(after, 'r', 'a')).toBe(after);
+  });
+
+  it('ends a strum at the next one', () => {
+    expect(soundingEndTicks(RIFF, 0)).toBe(480);
+    expect(soundingEndTicks(RIFF, 2)).toBe(4800);
+    expect(riffTicks(RIFF)).toBe(7680);
+  });
+
+  it('keeps order, ids and string uniqueness under any sequence of edits', () => {
+    const edit = fc.tuple(fc.constantFrom('fret', 'mute', 'dead', 'clear', 'add'), fc.nat(2), fc.integer({ min: 1, max: 6 }), fc.nat(24));
+    fc.assert(
+      fc.property(fc.array(edit, { maxLength: 40 }), (edits) => {
+        let document = DOCUMENT;
+        edits.forEach(([kind, which, string, fret], i) => {
+          const id = ['a', 'b', 'c'][which];
+          if (kind === 'fret') document = setFret(document, 'r', id, { string, fret });
+          if (kind === 'mute') document = togglePalmMute(document, 'r', id);
+          if (kind === 'dead') document = toggleDead(document, 'r', id);
+          if (kind === 'clear') document = clearFret(document, 'r', id, string);
+          if (kind === 'add') document = addStrum(document, 'r', strum(`n${i}`, fret * 240));
+        });
+        const strums = strumsOf(document);
+        expect(strums.every((s, i) => i === 0 || s.startTicks > strums[i - 1].startTicks)).toBe(true);
+        expect(new Set(strums.map((s) => s.id)).size).toBe(strums.length);
+        expect(strums.every((s) => new Set(s.frets.map((f) => f.string)).size === s.frets.length)).toBe(true);
+        expect(strums.every((s) => !(s.dead && s.palmMute))).toBe(true);
+      }),
+      { seed: 3 },
+    );
+  });
+});

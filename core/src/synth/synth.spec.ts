@@ -1,0 +1,127 @@
+import { describe, expect, it } from 'vitest';
+import { createRandom } from '../units';
+import { createSpectrumAnalyser, parabolicPeak } from '../dsp';
+import { STANDARD_TUNING } from '../guitar';
+import { DOCUMENT_SCHEMA, type SongDocument } from '../riff';
+import { midiToHz } from '../theory';
+import { amplify } from './amplifier';
+import { renderBand } from './band';
+import { renderDrum } from './drums';
+import { performDocument } from './performance';
+import { addDeadStroke, addPluck } from './plucked-string';
+
+const RATE = 44100;
+
+/** Frequency of the strongest partial near `aroundHz`, refined between bins. */
+function partialNear(samples: Float32Array, aroundHz: number): { hz: number; level: number } {
+  const analyser = createSpectrumAnalyser(32768);
+  const m = new Float32Array(analyser.bins);
+  analyser.magnitudes(samples, 2000, m);
+  const bin = RATE / 32768;
+  let best = Math.round((aroundHz * 0.97) / bin);
+  for (let k = best; k < (aroundHz * 1.03) / bin; k++) if (m[k] > m[best]) best = k;
+  const { offset } = parabolicPeak(Math.log(m[best - 1]), Math.log(m[best]), Math.log(m[best + 1]));
+  return { hz: (best + offset) * bin, level: m[best] };
+}
+
+function pluck(midi: number, palmMute: boolean): Float32Array {
+  const out = new Float32Array(RATE * 2);
+  addPluck(out, 0, RATE, { freqHz: midiToHz(midi), durationS: 1.5, level: 0.5, palmMute }, createRandom(1));
+  return out;
+}
+
+function energy(samples: Float32Array, fromS: number, toS: number): number {
+  return samples.subarray(fromS * RATE, toS * RATE).reduce((s, v) => s + v * v, 0);
+}
+
+describe('plucked string', () => {
+  it.each([35, 40, 47, 55, 64, 76])('sounds MIDI note %i within 3 cents', (midi) => {
+    const { hz } = partialNear(pluck(midi, false), midiToHz(midi));
+    expect(Math.abs(1200 * Math.log2(hz / midiToHz(midi)))).toBeLessThan(3);
+  });
+
+  it('is over soon under the palm, and stops when the hand stops it', () => {
+    const ringing = pluck(40, false);
+    const muted = pluck(40, true);
+    const share = (s: Float32Array): number => energy(s, 0.3, 0.5) / energy(s, 0, 0.2);
+    expect(share(muted)).toBeLessThan(0.05 * share(ringing));
+    expect(energy(ringing, 1.6, 2)).toBe(0);
+  });
+
+  it('leaves out what does not fit', () => {
+    const short = new Float32Array(100);
+    expect(() => addPluck(short, 90, RATE, { freqHz: 110, durationS: 1, level: 1, palmMute: false }, createRandom(1))).not.toThrow();
+    addDeadStroke(short, 50, RATE, 1, createRandom(1));
+    expect(short.every(Number.isFinite)).toBe(true);
+  });
+});
+
+describe('amplifier', () => {
+  const fifth = Float32Array.from(
+    { length: RATE },
+    (_, i) => 0.3 * Math.sin((2 * Math.PI * 220 * i) / RATE) + 0.3 * Math.sin((2 * Math.PI * 330 * i) / RATE),
+  );
+
+  it('makes the difference tone an octave below the root of a fifth, more with more drive', () => {
+    const clean = partialNear(amplify(fifth, RATE, { drive: 0.5 }), 110).level;
+    const driven = partialNear(amplify(fifth, RATE, { drive: 10 }), 110).level;
+    expect(driven).toBeGreaterThan(3 * clean);
+  });
+
+  it('takes away what a guitar loudspeaker does not play', () => {
+    const high = Float32Array.from({ length: RATE }, (_, i) => 0.3 * Math.sin((2 * Math.PI * 12000 * i) / RATE));
+    expect(energy(amplify(high, RATE, { drive: 1 }), 0.2, 0.9)).toBeLessThan(0.02 * energy(high, 0.2, 0.9));
+  });
+});
+
+const DOCUMENT: SongDocument = {
+  schema: DOCUMENT_SCHEMA,
+  title: 'T',
+  artist: '',
+  tuning: STANDARD_TUNING,
+  key: null,
+  referenceOffsetCents: 0,
+  recordings: [],
+  grid: { beatsS: [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5], bars: [0, 4].map((beat) => ({ beat, beats: 4, unit: 4 })) },
+  riffs: [
+    {
+      id: 'r',
+      letter: 'A',
+      name: 'R',
+      bars: [{ beats: 4, unit: 4 }],
+      strums: [
+        { id: 'a', startTicks: 0, durationTicks: 960, frets: [{ string: 6, fret: 3 }], palmMute: false, dead: false, trust: 'checked' },
+        { id: 'b', startTicks: 1920, durationTicks: 240, frets: [], palmMute: false, dead: true, trust: 'checked' },
+      ],
+    },
+  ],
+  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 0, passes: 2, transpose: 2 }],
+};
+
+describe('performance', () => {
+  it('plays every pass at its time, moved where the section is', () => {
+    expect(performDocument(DOCUMENT).map((s) => [s.timeS, s.endS, s.notes, s.dead])).toEqual([
+      [0.5, 1, [45], false],
+      [1.5, 1.625, [], true],
+      [2.5, 3, [45], false],
+      [3.5, 3.625, [], true],
+    ]);
+  });
+
+  it('renders a band that is the same for the same seed, loud enough and never clipped', () => {
+    const options = { sampleRate: 22050, drive: 8, drums: true, bass: true, guitars: 2 } as const;
+    const [left, right] = renderBand(DOCUMENT, 440, { ...options, seed: 1 });
+    const [again] = renderBand(DOCUMENT, 440, { ...options, seed: 1 });
+    expect(again).toEqual(left);
+    const peak = [...left, ...right].reduce((most, v) => Math.max(most, Math.abs(v)), 0);
+    expect(peak).toBeCloseTo(0.9, 3);
+    expect(left).not.toEqual(right);
+  });
+
+  it.each(['kick', 'snare', 'hat', 'crash'] as const)('has a %s that dies away', (sound) => {
+    const hit = renderDrum(sound, 22050, createRandom(1));
+    const half = Math.floor(hit.length / 2);
+    const sum = (a: Float32Array): number => a.reduce((s, v) => s + v * v, 0);
+    expect(sum(hit.subarray(half))).toBeLessThan(0.3 * sum(hit.subarray(0, half)));
+  });
+});
