@@ -1,0 +1,151 @@
+/** Slow it, loop it, correct it, take it away, and find it again after a restart. */
+import { expect } from '@playwright/test';
+import { test } from '../support/app';
+import { Shelf } from '../support/pages';
+
+const SONG = 'Salt on the Wire';
+
+test('slows to 60 per cent and loops two bars', async ({ demoApp, page }) => {
+  // Listen in on everything that reaches the loudspeaker.
+  await page.addInitScript(() => {
+    const connect = AudioNode.prototype.connect as (this: AudioNode, target: AudioNode) => AudioNode;
+    AudioNode.prototype.connect = function (this: AudioNode, target: AudioNode): AudioNode {
+      if (target instanceof AudioDestinationNode) {
+        const ear = new AnalyserNode(this.context, { fftSize: 4096 });
+        connect.call(this, ear);
+        Object.assign(globalThis, { ear });
+      }
+      return connect.call(this, target);
+    } as typeof AudioNode.prototype.connect;
+  });
+  const loudness = (): Promise<number> =>
+    page.evaluate(() => {
+      const { ear } = globalThis as unknown as { ear: AnalyserNode };
+      const samples = new Float32Array(4096);
+      ear.getFloatTimeDomainData(samples);
+      return Math.sqrt(samples.reduce((s, v) => s + v * v, 0) / samples.length);
+    });
+
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong(SONG);
+  await riffs.ready();
+  for (let i = 0; i < 8; i++) await page.keyboard.press('-');
+  expect(await riffs.speed()).toBe('60 %');
+
+  await page.getByRole('button', { name: 'Loop pass 1, bars 1–2' }).click();
+  await expect(page.getByRole('button', { name: /Pass 1/, pressed: true })).toBeVisible();
+  const startS = await riffs.clock();
+  await page.keyboard.press('Space');
+  await expect.poll(loudness, { timeout: 5000 }).toBeGreaterThan(0.02);
+
+  // Two bars of four at 132 bpm are 3.64 s; at 60 % a round takes 6.06 s.
+  const before = { clock: await riffs.clock(), at: Date.now() };
+  await page.waitForTimeout(2000);
+  const speed = ((await riffs.clock()) - before.clock) / ((Date.now() - before.at) / 1000);
+  expect(speed).toBeGreaterThan(0.5);
+  expect(speed).toBeLessThan(0.7);
+  await expect(page.getByText(/round 2/)).toBeVisible({ timeout: 10_000 });
+  const inside = await riffs.clock();
+  expect(inside).toBeGreaterThanOrEqual(startS - 0.1);
+  expect(inside).toBeLessThan(startS + 3.7);
+  expect(await loudness()).toBeGreaterThan(0.02);
+
+  await page.keyboard.press('Space');
+  await expect.poll(loudness, { timeout: 3000 }).toBeLessThan(0.002);
+});
+
+test('corrects the pitch of the recording by one key', async ({ demoApp, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong(SONG);
+  await riffs.ready();
+  await page.keyboard.press('p');
+  await expect(page.getByRole('button', { name: 'Pitch −38 ct', pressed: true })).toBeVisible();
+});
+
+test('corrects a fret and a mute by keys, undoes and redoes', async ({ demoApp, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong(SONG);
+  const original = await riffs.strums();
+
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('1');
+  await page.keyboard.press('2');
+  await page.keyboard.press('m');
+  const edited = await riffs.strums();
+  expect(edited[1]).toContain('palm mute: string 6 fret 12');
+  await expect(riffs.saved).toBeVisible();
+
+  // One step for each key: 1, then 12, then the mute.
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+  expect(await riffs.strums()).toEqual(original);
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+y');
+  expect(await riffs.strums()).toEqual(edited);
+  await expect(riffs.saved).toBeVisible();
+
+  const tab = await riffs.takeAway();
+  expect(tab).toContain('PM');
+  expect(tab).toMatch(/\|-.*12/);
+});
+
+test('keeps everything over a restart', async ({ app, page, demoApp }) => {
+  void demoApp;
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  await shelf.choose({ name: 'short tone.wav', mimeType: 'audio/wav', buffer: toneWav() });
+  await expect(shelf.song('Short tone')).toBeVisible({ timeout: 30_000 });
+  await app.kill();
+  await app.restart();
+  await shelf.open(app.url);
+  await expect(shelf.song('Short tone')).toBeVisible();
+});
+
+test('tells the second window and offers both versions', async ({ demoApp, browser }) => {
+  const open = async () => {
+    const page = await (await browser.newContext()).newPage();
+    const shelf = new Shelf(page);
+    await shelf.open(demoApp.url);
+    return shelf.openSong('Nine Volt Harbour');
+  };
+  const page = await (await browser.newContext()).newPage();
+  await new Shelf(page).open(demoApp.url);
+  await expect(new Shelf(page).song('Nine Volt Harbour').getByText(/strums checked/)).toBeVisible({ timeout: 90_000 });
+
+  const first = await open();
+  const second = await open();
+  await first.page.keyboard.press('7');
+  await expect(first.saved).toBeVisible();
+  const theirs = await first.strums();
+
+  await second.page.keyboard.press('9');
+  const mine = await second.strums();
+  await expect(second.page.getByRole('alert')).toContainText('changed in another window');
+  await second.page.getByRole('button', { name: 'Take theirs' }).click();
+  await expect(second.page.getByRole('alert')).toBeHidden();
+  expect(await second.strums()).toEqual(theirs);
+  // My version is one step of undo away.
+  await second.page.keyboard.press('Control+z');
+  expect(await second.strums()).toEqual(mine);
+  await expect(second.saved).toBeVisible();
+});
+
+/** Half a second of a 110 Hz tone, 8-bit mono WAV at 8 kHz. */
+function toneWav(): Buffer {
+  const samples = Buffer.from(Array.from({ length: 4000 }, (_, i) => 128 + Math.round(90 * Math.sin((2 * Math.PI * 110 * i) / 8000))));
+  const header = Buffer.alloc(44);
+  header.write('RIFF', 0);
+  header.writeUInt32LE(36 + samples.length, 4);
+  header.write('WAVEfmt ', 8);
+  header.writeUInt32LE(16, 16);
+  header.writeUInt16LE(1, 20);
+  header.writeUInt16LE(1, 22);
+  header.writeUInt32LE(8000, 24);
+  header.writeUInt32LE(8000, 28);
+  header.writeUInt16LE(1, 32);
+  header.writeUInt16LE(8, 34);
+  header.write('data', 36);
+  header.writeUInt32LE(samples.length, 40);
+  return Buffer.concat([header, samples]);
+}

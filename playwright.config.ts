@@ -1,0 +1,29 @@
+// The browser drives the real interface on a real server: `tasks` are the tests, `screenshots` and `bench` use the same.
+import { defineConfig } from '@playwright/test';
+
+export default defineConfig({
+  outputDir: '.cache/test-results',
+  workers: 1,
+  timeout: 120_000,
+  reporter: [['list']],
+  use: {
+    viewport: { width: 1280, height: 800 },
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+  projects: [
+    { name: 'tasks', testDir: 'e2e/tasks' },
+    { name: 'screenshots', testDir: 'e2e/screenshots' },
+    { name: 'bench', testDir: 'bench/screen' },
+  ],
+});
