@@ -23,7 +23,11 @@ function databaseUrl(): string {
 }
 
 export async function startApp({ demo }: { demo: boolean }): Promise<App & { stop(): Promise<void> }> {
-  const env = { ...process.env, WN_DATABASE_URL: databaseUrl(), WN_DATA_DIR: process.env['WN_TEST_DATA_DIR'] };
+  const env = {
+    ...process.env,
+    WN_DATABASE_URL: databaseUrl(),
+    WN_DATA_DIR: process.env['WN_TEST_DATA_DIR'],
+  };
   let child: ChildProcess | null = null;
   let port = 0;
 
@@ -52,7 +56,10 @@ export async function startApp({ demo }: { demo: boolean }): Promise<App & { sto
 
   await start();
   if (demo) {
-    spawnSync(process.execPath, ['--import', 'tsx', 'demo/seed/main.ts', String(port)], { cwd: ROOT, stdio: 'inherit' });
+    spawnSync(process.execPath, ['--import', 'tsx', 'demo/seed/main.ts', String(port)], {
+      cwd: ROOT,
+      stdio: 'inherit',
+    });
   }
   return {
     get url() {

@@ -42,7 +42,22 @@ function midiFile(events: readonly Event[]): Buffer {
     last = tick;
   }
   track.push(...quantity(TICKS_PER_QUARTER * 2), 0xff, 0x2f, 0);
-  const header = Buffer.from([0x4d, 0x54, 0x68, 0x64, 0, 0, 0, 6, 0, 0, 0, 1, TICKS_PER_QUARTER >> 8, TICKS_PER_QUARTER & 255]);
+  const header = Buffer.from([
+    0x4d,
+    0x54,
+    0x68,
+    0x64,
+    0,
+    0,
+    0,
+    6,
+    0,
+    0,
+    0,
+    1,
+    TICKS_PER_QUARTER >> 8,
+    TICKS_PER_QUARTER & 255,
+  ]);
   const length = Buffer.alloc(4);
   length.writeUInt32BE(track.length);
   return Buffer.concat([header, Buffer.from('MTrk'), length, Buffer.from(track)]);
@@ -112,7 +127,22 @@ function play(folder: string, name: string, events: readonly Event[]): string {
   const midi = join(folder, `${name}.mid`);
   const wav = join(folder, `${name}.wav`);
   writeFileSync(midi, midiFile(events));
-  run('fluidsynth', ['-ni', '-q', '-g', '0.6', '-R', '0', '-C', '0', '-r', '44100', '-F', wav, SOUNDFONT, midi]);
+  run('fluidsynth', [
+    '-ni',
+    '-q',
+    '-g',
+    '0.6',
+    '-R',
+    '0',
+    '-C',
+    '0',
+    '-r',
+    '44100',
+    '-F',
+    wav,
+    SOUNDFONT,
+    midi,
+  ]);
   return wav;
 }
 
@@ -123,7 +153,8 @@ export function renderRiff(folder: string): string {
   const rest = play(folder, 'rest', bassAndDrums());
   const out = join(folder, 'four-bar riff.wav');
   // Tighten, drive, clip, loudspeaker.
-  const amplifier = 'pan=mono|c0=0.5*c0+0.5*c1,highpass=f=90,volume=20dB,asoftclip=type=tanh:oversample=4,lowpass=f=5000,volume=-9dB';
+  const amplifier =
+    'pan=mono|c0=0.5*c0+0.5*c1,highpass=f=90,volume=20dB,asoftclip=type=tanh:oversample=4,lowpass=f=5000,volume=-9dB';
   run('ffmpeg', [
     ...['-v', 'error', '-y', '-i', left, '-i', right, '-i', rest, '-filter_complex'],
     `[0:a]${amplifier}[l];[1:a]${amplifier}[r];[l][r]join=inputs=2:channel_layout=stereo[g];` +

@@ -36,7 +36,9 @@ export class Riffs {
 
   /** What a screen reader hears of each written strum. */
   strums(): Promise<string[]> {
-    return this.grid.getByRole('gridcell').evaluateAll((cells) => cells.map((c) => c.getAttribute('aria-label') ?? ''));
+    return this.grid
+      .getByRole('gridcell')
+      .evaluateAll((cells) => cells.map((c) => c.getAttribute('aria-label') ?? ''));
   }
 
   async ready(): Promise<void> {

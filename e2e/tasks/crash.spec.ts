@@ -34,14 +34,18 @@ test('an analysis that is cut by a crash is done after the restart', async ({ ap
   const shelf = new Shelf(page);
   await shelf.open(app.url);
   await shelf.choose(recording);
-  await expect(shelf.song('Four bar riff').getByText(/Listening for|Naming/)).toBeVisible({ timeout: 30_000 });
+  await expect(shelf.song('Four bar riff').getByText(/Listening for|Naming/)).toBeVisible({
+    timeout: 30_000,
+  });
   await app.kill();
   await app.restart();
   await shelf.open(app.url);
   await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 60_000 });
 
   // The bytes are the file's own, whole and in part.
-  const songs = (await (await page.request.get(`${app.url}/api/songs`)).json()) as { job: { recordingId: string } }[];
+  const songs = (await (await page.request.get(`${app.url}/api/songs`)).json()) as {
+    job: { recordingId: string };
+  }[];
   const audio = `${app.url}/api/recordings/${songs[0].job.recordingId}/audio`;
   const original = readFileSync(recording);
   expect((await (await page.request.get(audio)).body()).equals(original)).toBe(true);

@@ -1,12 +1,12 @@
 /**
- * From an analysis to a first document: riffs written once from the pass that agrees best with its
- * repeats, strums put on the grid of sixteenths or triplets, sections named by what they play.
+ * From an analysis to a first document: riffs written once from what their passes agree on, strums put on the grid of sixteenths or triplets, sections named by what they play.
  */
 import { DOCUMENT_SCHEMA, riffTicks, ticksPerBeat } from '../riff';
 import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum } from '../riff';
 import type { HeardSection } from '../mir';
 import { TICKS_PER_QUARTER } from '../units';
-import type { AnalysedStrum, Analysis } from './analyse';
+import type { Analysis } from './analyse';
+import { agreeOnStrums, type PlacedStrum } from './consensus';
 
 /** Places in a beat that strums are put on: sixteenths, and triplets where they fit clearly better. */
 const SIXTEENTH = TICKS_PER_QUARTER / 4;
@@ -32,12 +32,6 @@ export function gridOf(analysis: Analysis): BeatGrid {
   return { beatsS, bars: bars.filter((b) => b.beats > 0) };
 }
 
-interface Placed {
-  readonly ticks: number;
-  readonly endTicks: number;
-  readonly strum: AnalysedStrum;
-}
-
 /** Nearest place of the grid; whole beats are decided as sixteenths or triplets together. */
 function quantise(raw: readonly number[]): number[] {
   const byBeat = new Map<number, number[]>();
@@ -61,7 +55,7 @@ function quantise(raw: readonly number[]): number[] {
 }
 
 /** Strums of one pass in ticks from its start, at most one per place. */
-function placePass(section: HeardSection, pass: number, analysis: Analysis, grid: BeatGrid): Placed[] {
+function placePass(section: HeardSection, pass: number, analysis: Analysis, grid: BeatGrid): PlacedStrum[] {
   const firstBar = section.startBar + pass * section.barsPerPass;
   const bars = grid.bars.slice(firstBar, firstBar + section.barsPerPass);
   if (bars.length < section.barsPerPass) return [];
@@ -80,7 +74,7 @@ function placePass(section: HeardSection, pass: number, analysis: Analysis, grid
     .map((strum) => ({ strum, raw: toTicks(strum.timeS) }))
     .filter(({ raw }) => raw > -SIXTEENTH / 2 && raw < length - SIXTEENTH / 2);
   const places = quantise(inside.map(({ raw }) => raw));
-  const placed: Placed[] = [];
+  const placed: PlacedStrum[] = [];
   inside.forEach(({ strum }, i) => {
     const ticks = Math.max(0, places[i]);
     if (ticks >= length || placed.some((p) => p.ticks === ticks)) return;
@@ -90,26 +84,7 @@ function placePass(section: HeardSection, pass: number, analysis: Analysis, grid
   return placed;
 }
 
-/** A strum at the same place with another root agrees this far: the stroke is right, the chord is doubtful. */
-const SAME_PLACE = 0.3;
-
-/** How far a pass agrees with the others: the share of strums that stand at the same place with the same root. */
-function agreement(pass: readonly Placed[], others: readonly (readonly Placed[])[]): number {
-  // A pass in which nothing was heard says nothing about the riff.
-  if (pass.length === 0) return -1;
-  let sum = 0;
-  for (const other of others) {
-    const roots = new Map(other.map((p) => [p.ticks, p.strum.rootPc]));
-    let agreeing = 0;
-    for (const { ticks, strum } of pass) {
-      if (roots.has(ticks)) agreeing += roots.get(ticks) === strum.rootPc ? 1 : SAME_PLACE;
-    }
-    sum += agreeing / Math.max(pass.length, other.length);
-  }
-  return sum;
-}
-
-function writeStrum(id: string, { ticks, endTicks, strum }: Placed, strings: number): Strum {
+function writeStrum(id: string, { ticks, endTicks, strum }: PlacedStrum, strings: number): Strum {
   const best = strum.voicings[0]?.frets ?? [];
   return {
     id,
@@ -145,15 +120,6 @@ export function draftDocument(
       const passes = same.flatMap((s) =>
         Array.from({ length: s.passes }, (_, p) => placePass(s, p, analysis, grid)),
       );
-      const ranked = passes
-        .map((pass) => ({
-          pass,
-          score: agreement(
-            pass,
-            passes.filter((o) => o !== pass),
-          ),
-        }))
-        .sort((a, b) => b.score - a.score);
       const bars = grid.bars
         .slice(section.startBar, section.startBar + section.barsPerPass)
         .map(({ beats, unit }) => ({ beats, unit }));
@@ -164,7 +130,7 @@ export function draftDocument(
         letter,
         name: `Riff ${letter}`,
         bars,
-        strums: (ranked[0]?.pass ?? [])
+        strums: agreeOnStrums(passes)
           .map((placed, i) => writeStrum(`${id}-${i + 1}`, placed, stringsMidi.length))
           // A strum whose notes the tuning can't play stands as a dead stroke place would: leave it out.
           .filter((s) => s.dead || s.frets.length > 0),

@@ -37,7 +37,9 @@ describe('spectrum', () => {
 
   it('refuses an output of the wrong length and says both lengths', () => {
     const analyser = createSpectrumAnalyser(1024);
-    expect(() => analyser.magnitudes(new Float32Array(10), 0, new Float32Array(512))).toThrow(/513 bins, but has 512/);
+    expect(() => analyser.magnitudes(new Float32Array(10), 0, new Float32Array(512))).toThrow(
+      /513 bins, but has 512/,
+    );
   });
 
   it('does not write past the end of the output', () => {

@@ -18,7 +18,9 @@ describe('tuning', () => {
   });
 
   it('says which strings there are when one does not exist', () => {
-    expect(() => soundingNote(STANDARD_TUNING, { string: 7, fret: 0 })).toThrow('string must be from 1 to 6, but was 7');
+    expect(() => soundingNote(STANDARD_TUNING, { string: 7, fret: 0 })).toThrow(
+      'string must be from 1 to 6, but was 7',
+    );
   });
 
   it('is called by its name, with the capo', () => {
@@ -44,12 +46,15 @@ describe('findVoicings', () => {
 
   it('always sounds exactly the notes that were asked for', () => {
     fc.assert(
-      fc.property(fc.uniqueArray(fc.integer({ min: 36, max: 76 }), { minLength: 1, maxLength: 6 }), (notes) => {
-        const wanted = [...notes].sort((a, b) => a - b);
-        for (const voicing of findVoicings(notes, DROP_D).slice(0, 20)) {
-          expect(soundingNotes(DROP_D, voicing.frets)).toEqual(wanted);
-        }
-      }),
+      fc.property(
+        fc.uniqueArray(fc.integer({ min: 36, max: 76 }), { minLength: 1, maxLength: 6 }),
+        (notes) => {
+          const wanted = [...notes].sort((a, b) => a - b);
+          for (const voicing of findVoicings(notes, DROP_D).slice(0, 20)) {
+            expect(soundingNotes(DROP_D, voicing.frets)).toEqual(wanted);
+          }
+        },
+      ),
       { seed: 1, numRuns: 200 },
     );
   });
@@ -74,12 +79,23 @@ describe('chooseHandPath', () => {
 
 describe('rankTunings', () => {
   it('reads one-finger chords on an open low D as drop D', () => {
-    const riff = [[38, 45, 50], [41, 48, 53], [43, 50, 55], [38, 45, 50], [46, 53, 58]];
+    const riff = [
+      [38, 45, 50],
+      [41, 48, 53],
+      [43, 50, 55],
+      [38, 45, 50],
+      [46, 53, 58],
+    ];
     expect(rankTunings(riff)[0].tuning).toMatchObject({ name: 'drop-d', capo: 0 });
   });
 
   it('reads chords on an open low E as standard', () => {
-    const riff = [[40, 47, 52], [43, 50, 55], [45, 52, 57], [40, 47, 52]];
+    const riff = [
+      [40, 47, 52],
+      [43, 50, 55],
+      [45, 52, 57],
+      [40, 47, 52],
+    ];
     expect(rankTunings(riff)[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
   });
 

@@ -25,9 +25,12 @@ export interface VoicingOptions {
 /** Power chords above the 17th fret are rare; four frets is what an ordinary hand spans low on the neck. */
 export const DEFAULT_VOICING_OPTIONS: VoicingOptions = { maxFret: 17, maxSpan: 4 };
 
-/** Weights of the effort, by playing experience (common practice): a fret of stretch costs most. */
+/** Weights of the effort, by playing experience (common practice): a stretch beyond the grip costs most. */
 const EFFORT = {
   perFretOfSpan: 1,
+  /** Two frets are the ordinary power-chord grip, which hardly counts as a stretch. */
+  gripSpan: 2,
+  perFretInGrip: 0.25,
   /** An unplayed string between played ones must be damped by a finger. */
   perInnerMute: 0.7,
   /** Low positions are home; each fret up the neck is a little farther away. */
@@ -35,7 +38,7 @@ const EFFORT = {
   /** A string higher than needed sounds thinner; riffs sit on the thick strings. */
   perStringFromLowest: 0.15,
   /** Open strings can't be moved or muted with the same hand shape unless all are open. */
-  mixedOpen: 0.25,
+  mixedOpen: 0.5,
   /** Four or more pressed strings need a barre or four fingers. */
   perStringOverThree: 0.5,
 } as const;
@@ -45,7 +48,8 @@ function effortOf(pressed: readonly { index: number; fret: number }[]): number {
   const span = stopped.length > 0 ? Math.max(...stopped) - Math.min(...stopped) : 0;
   const innerMutes = pressed.at(-1)!.index - pressed[0].index + 1 - pressed.length;
   return (
-    EFFORT.perFretOfSpan * span +
+    EFFORT.perFretInGrip * Math.min(span, EFFORT.gripSpan) +
+    EFFORT.perFretOfSpan * Math.max(0, span - EFFORT.gripSpan) +
     EFFORT.perInnerMute * innerMutes +
     EFFORT.perFretOfPosition * (stopped.length > 0 ? Math.min(...stopped) : 0) +
     EFFORT.perStringFromLowest * pressed[0].index +

@@ -12,6 +12,9 @@ const BAR_LENGTHS = [
   { beats: 3, prior: 0.85 },
 ];
 
+/** Songs that begin with a pick-up are the exception: the first stroke speaks for its beat. */
+const STARTS_ON_ONE = 0.4;
+
 /** Features of one beat: attacks per half beat, low end, and the roots sounding in it. */
 function beatFeatures(
   beatsS: readonly number[],
@@ -76,10 +79,14 @@ export function findBars(
     if (before) for (let i = 4; i < now.length; i++) if (now[i] > 0 && before[i] === 0) change = 1;
     return now[2] + 0.3 * now[3] + strumHere + 0.8 * change;
   };
+  const firstStruck = features.findIndex((f) => f[0] > 0);
   let phase = 0;
   best = -1;
   for (let p = 0; p < beatsPerBar; p++) {
-    let sum = 0;
+    let sum =
+      firstStruck >= 0 && firstStruck % beatsPerBar === p
+        ? STARTS_ON_ONE * (features.length / beatsPerBar)
+        : 0;
     let count = 0;
     for (let b = p; b < features.length; b += beatsPerBar, count++) sum += weightOf(b);
     if (sum / Math.max(1, count) > best) [best, phase] = [sum / Math.max(1, count), p];

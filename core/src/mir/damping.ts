@@ -43,7 +43,11 @@ function levelIn(samples: Float32Array, sampleRate: number): Level {
   };
 }
 
-function band(samples: Float32Array, sampleRate: number, [low, high]: readonly [number, number]): Float32Array {
+function band(
+  samples: Float32Array,
+  sampleRate: number,
+  [low, high]: readonly [number, number],
+): Float32Array {
   return applyBiquad(applyBiquad(samples, highPass(low, sampleRate)), lowPass(high, sampleRate));
 }
 

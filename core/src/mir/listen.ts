@@ -5,12 +5,13 @@
 import { findBars } from './bars';
 import { extendBeats, trackTempo } from './beats';
 import { CHORD_SHAPES } from './chord-templates';
-import { createChordRecogniser, type StrumSpan } from './chord-recognition';
+import { createChordRecogniser, type RecognisedChord, type StrumSpan } from './chord-recognition';
 import { measureDamping } from './damping';
 import { findSections } from './form';
 import { estimateKey } from './key-estimate';
 import { computeOnsetStrength, type OnsetStrength } from './onset-strength';
 import { detectOnsets } from './onsets';
+import { findStrokes } from './restrikes';
 import { estimateReferenceOffset } from './reference-offset';
 import type { BeatGrid, HeardSection, HeardStrum, KeyEstimate, ReferenceOffset, StereoSignal } from './types';
 
@@ -55,6 +56,28 @@ function addStrength(a: OnsetStrength, b: OnsetStrength): OnsetStrength {
   };
 }
 
+/** Each strum lasts until the next one. */
+function spansFrom(onsetsS: readonly number[], durationS: number): StrumSpan[] {
+  return onsetsS.map((timeS, k) => ({
+    timeS,
+    endS: Math.min(onsetsS[k + 1] ?? durationS, timeS + MAX_STRUM_S, durationS),
+  }));
+}
+
+function rootOf({ bass, shapeIndex }: RecognisedChord): number {
+  return (bass + CHORD_SHAPES[shapeIndex].rootAbove) % 12;
+}
+
+/** Indices of candidates that are strokes: the level steps up, or the chord is another one than before. */
+function keepStrokes(chords: readonly RecognisedChord[], isStroke: readonly boolean[]): number[] {
+  const kept: number[] = [];
+  chords.forEach((chord, k) => {
+    const before = kept.at(-1);
+    if (before === undefined || isStroke[k] || rootOf(chord) !== rootOf(chords[before])) kept.push(k);
+  });
+  return kept;
+}
+
 export function listen(
   { channels, sampleRate }: StereoSignal,
   onProgress: OnProgress = () => undefined,
@@ -73,11 +96,8 @@ export function listen(
   // Drums stand in the centre: where guitars are panned, their attacks are read from the sides.
   const strokes = wide ? computeOnsetStrength(side, sampleRate) : midStrength;
   const strength = wide ? addStrength(midStrength, strokes) : midStrength;
-  const onsets = detectOnsets(wide ? side : mid, sampleRate, strokes);
-  const spans = onsets.map((timeS, k): StrumSpan => ({
-    timeS,
-    endS: Math.min(onsets[k + 1] ?? durationS, timeS + MAX_STRUM_S, durationS),
-  }));
+  const guitars = wide ? side : mid;
+  const candidates = spansFrom(detectOnsets(guitars, sampleRate, strokes), durationS);
 
   onProgress(0.35, 'Naming the chords');
   const signals = wide
@@ -87,12 +107,25 @@ export function listen(
       ]
     : [{ samples: mid, weight: 1, hasBass: true }];
   const recognise = createChordRecogniser(sampleRate);
-  const chords = recognise(signals, spans, reference?.cents ?? 0, (k) =>
-    onProgress(0.4 + (0.5 * k) / spans.length, 'Naming the chords'),
+  const named = recognise(signals, candidates, reference?.cents ?? 0, (k) =>
+    onProgress(0.4 + (0.5 * k) / candidates.length, 'Naming the chords'),
   );
+  const kept = keepStrokes(
+    named,
+    findStrokes(
+      guitars,
+      sampleRate,
+      candidates.map((c) => c.timeS),
+    ),
+  );
+  const spans = spansFrom(
+    kept.map((k) => candidates[k].timeS),
+    durationS,
+  );
+  const chords = kept.map((k) => named[k]);
 
   onProgress(0.92, 'Listening for mutes');
-  const damping = measureDamping(wide ? side : mid, sampleRate, spans);
+  const damping = measureDamping(guitars, sampleRate, spans);
   const strums = spans.map(({ timeS }, k): HeardStrum => {
     const { dead, palmMuted, endS } = damping[k];
     const { bass, shapeIndex, confidence } = chords[k];

@@ -16,14 +16,24 @@ import type { HeardStrum } from './types';
 const RATE = 22050;
 
 /** Notes with ten partials each, struck at `timeS` with a sharp attack and decaying. */
-function addChord(out: Float32Array, timeS: number, seconds: number, notes: readonly number[], sampleRate = RATE): void {
+function addChord(
+  out: Float32Array,
+  timeS: number,
+  seconds: number,
+  notes: readonly number[],
+  sampleRate = RATE,
+): void {
   const start = Math.round(timeS * sampleRate);
   const length = Math.min(out.length - start, Math.round(seconds * sampleRate));
   for (const note of notes) {
     for (let h = 1; h <= 10; h++) {
       const step = (2 * Math.PI * midiToHz(note) * h) / sampleRate;
       for (let i = 0; i < length; i++) {
-        out[start + i] += ((0.2 / h) * Math.sin(step * i + h)) * Math.exp((-2 * i) / sampleRate) * Math.min(1, i / 40, (length - i) / 400);
+        out[start + i] +=
+          (0.2 / h) *
+          Math.sin(step * i + h) *
+          Math.exp((-2 * i) / sampleRate) *
+          Math.min(1, i / 40, (length - i) / 400);
       }
     }
   }
@@ -31,7 +41,8 @@ function addChord(out: Float32Array, timeS: number, seconds: number, notes: read
 
 function click(out: Float32Array, timeS: number, random: () => number): void {
   const start = Math.round(timeS * RATE);
-  for (let i = 0; i < 600 && start + i < out.length; i++) out[start + i] += 0.6 * (2 * random() - 1) * Math.exp(-i / 90);
+  for (let i = 0; i < 600 && start + i < out.length; i++)
+    out[start + i] += 0.6 * (2 * random() - 1) * Math.exp(-i / 90);
 }
 
 function strum(timeS: number, endS: number, root: number): HeardStrum {
@@ -62,7 +73,8 @@ describe('onsets', () => {
   it('finds every strum within 10 ms', () => {
     const out = new Float32Array(5 * RATE);
     const times = [0.5, 1.0, 1.25, 1.5, 2.4, 3.3];
-    for (const [i, t] of times.entries()) addChord(out, t, (times[i + 1] ?? 4.5) - t, [40 + (i % 3), 47 + (i % 3)]);
+    for (const [i, t] of times.entries())
+      addChord(out, t, (times[i + 1] ?? 4.5) - t, [40 + (i % 3), 47 + (i % 3)]);
     const found = detectOnsets(out, RATE, computeOnsetStrength(out, RATE));
     expect(found).toHaveLength(times.length);
     found.forEach((t, i) => expect(Math.abs(t - times[i])).toBeLessThan(0.01));
@@ -114,13 +126,7 @@ describe('bars', () => {
 
 describe('chord recognition', () => {
   it('names clean chords by root, kind and lowest note', () => {
-    const chords = [
-      [40, 47, 52],
-      [45, 52],
-      [43, 50, 55],
-      [50],
-      [40, 46, 52],
-    ];
+    const chords = [[40, 47, 52], [45, 52], [43, 50, 55], [50], [40, 46, 52]];
     const out = new Float32Array(6 * RATE);
     chords.forEach((notes, i) => addChord(out, i, 0.95, notes));
     const recognise = createChordRecogniser(RATE);
@@ -160,7 +166,15 @@ describe('form', () => {
   });
 
   it('hears a riff that comes back two frets higher', () => {
-    const plan = [riffA, riffA, riffA, riffA, riffA.map((r) => r + 2), riffA.map((r) => r + 2), riffA.map((r) => r + 2)];
+    const plan = [
+      riffA,
+      riffA,
+      riffA,
+      riffA,
+      riffA.map((r) => r + 2),
+      riffA.map((r) => r + 2),
+      riffA.map((r) => r + 2),
+    ];
     const strums = plan.flatMap((roots, i) => bar(i * 2, roots));
     const sections = findSections(strums, downbeats(7), 14);
     expect(sections.at(-1)).toMatchObject({ label: 'A+2', transposeOf: { label: 'A', semitones: 2 } });

@@ -156,7 +156,10 @@ describe('edits', () => {
     const muted = togglePalmMute(DOCUMENT, 'r', 'a');
     const dead = toggleDead(muted, 'r', 'a');
     expect(strumsOf(dead)[0]).toMatchObject({ palmMute: false, dead: true });
-    expect(strumsOf(toggleDead(dead, 'r', 'a'))[0]).toMatchObject({ dead: false, frets: RIFF.strums[0].frets });
+    expect(strumsOf(toggleDead(dead, 'r', 'a'))[0]).toMatchObject({
+      dead: false,
+      frets: RIFF.strums[0].frets,
+    });
   });
 
   it('adds a strum in its place and refuses a taken one', () => {
@@ -178,7 +181,12 @@ describe('edits', () => {
   });
 
   it('keeps order, ids and string uniqueness under any sequence of edits', () => {
-    const edit = fc.tuple(fc.constantFrom('fret', 'mute', 'dead', 'clear', 'add'), fc.nat(2), fc.integer({ min: 1, max: 6 }), fc.nat(24));
+    const edit = fc.tuple(
+      fc.constantFrom('fret', 'mute', 'dead', 'clear', 'add'),
+      fc.nat(2),
+      fc.integer({ min: 1, max: 6 }),
+      fc.nat(24),
+    );
     fc.assert(
       fc.property(fc.array(edit, { maxLength: 40 }), (edits) => {
         let document = DOCUMENT;

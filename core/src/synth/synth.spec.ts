@@ -50,7 +50,9 @@ describe('plucked string', () => {
 
   it('leaves out what does not fit', () => {
     const short = new Float32Array(100);
-    expect(() => addPluck(short, 90, RATE, { freqHz: 110, durationS: 1, level: 1, palmMute: false }, createRandom(1))).not.toThrow();
+    expect(() =>
+      addPluck(short, 90, RATE, { freqHz: 110, durationS: 1, level: 1, palmMute: false }, createRandom(1)),
+    ).not.toThrow();
     addDeadStroke(short, 50, RATE, 1, createRandom(1));
     expect(short.every(Number.isFinite)).toBe(true);
   });
@@ -69,7 +71,10 @@ describe('amplifier', () => {
   });
 
   it('takes away what a guitar loudspeaker does not play', () => {
-    const high = Float32Array.from({ length: RATE }, (_, i) => 0.3 * Math.sin((2 * Math.PI * 12000 * i) / RATE));
+    const high = Float32Array.from(
+      { length: RATE },
+      (_, i) => 0.3 * Math.sin((2 * Math.PI * 12000 * i) / RATE),
+    );
     expect(energy(amplify(high, RATE, { drive: 1 }), 0.2, 0.9)).toBeLessThan(0.02 * energy(high, 0.2, 0.9));
   });
 });
@@ -82,7 +87,10 @@ const DOCUMENT: SongDocument = {
   key: null,
   referenceOffsetCents: 0,
   recordings: [],
-  grid: { beatsS: [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5], bars: [0, 4].map((beat) => ({ beat, beats: 4, unit: 4 })) },
+  grid: {
+    beatsS: [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5],
+    bars: [0, 4].map((beat) => ({ beat, beats: 4, unit: 4 })),
+  },
   riffs: [
     {
       id: 'r',
@@ -90,8 +98,24 @@ const DOCUMENT: SongDocument = {
       name: 'R',
       bars: [{ beats: 4, unit: 4 }],
       strums: [
-        { id: 'a', startTicks: 0, durationTicks: 960, frets: [{ string: 6, fret: 3 }], palmMute: false, dead: false, trust: 'checked' },
-        { id: 'b', startTicks: 1920, durationTicks: 240, frets: [], palmMute: false, dead: true, trust: 'checked' },
+        {
+          id: 'a',
+          startTicks: 0,
+          durationTicks: 960,
+          frets: [{ string: 6, fret: 3 }],
+          palmMute: false,
+          dead: false,
+          trust: 'checked',
+        },
+        {
+          id: 'b',
+          startTicks: 1920,
+          durationTicks: 240,
+          frets: [],
+          palmMute: false,
+          dead: true,
+          trust: 'checked',
+        },
       ],
     },
   ],

@@ -3,7 +3,11 @@ import { STANDARD_TUNING } from '../../guitar';
 import { DOCUMENT_SCHEMA, type Riff, type SongDocument, type Strum } from '../../riff';
 import { writeRiffTab, writeTextTab } from './write';
 
-function strum(startTicks: number, frets: readonly (readonly [number, number])[], marks: Partial<Strum> = {}): Strum {
+function strum(
+  startTicks: number,
+  frets: readonly (readonly [number, number])[],
+  marks: Partial<Strum> = {},
+): Strum {
   return {
     id: String(startTicks),
     startTicks,
@@ -22,10 +26,30 @@ const RIFF: Riff = {
   name: 'Main riff',
   bars: [{ beats: 4, unit: 4 }],
   strums: [
-    strum(0, [[6, 0], [5, 2]]),
-    strum(960, [[6, 0], [5, 2]], { palmMute: true }),
-    strum(1440, [[6, 0], [5, 2]], { palmMute: true }),
-    strum(1920, [[6, 10], [5, 12]]),
+    strum(0, [
+      [6, 0],
+      [5, 2],
+    ]),
+    strum(
+      960,
+      [
+        [6, 0],
+        [5, 2],
+      ],
+      { palmMute: true },
+    ),
+    strum(
+      1440,
+      [
+        [6, 0],
+        [5, 2],
+      ],
+      { palmMute: true },
+    ),
+    strum(1920, [
+      [6, 10],
+      [5, 12],
+    ]),
     strum(2880, [], { dead: true }),
   ],
 };
@@ -66,7 +90,13 @@ describe('text tab', () => {
       key: { tonic: 'E', mode: 'minor' },
       referenceOffsetCents: -22.4,
       recordings: [],
-      grid: { beatsS: [0, 1, 2, 3, 4, 5, 6, 7, 8], bars: [{ beat: 0, beats: 4, unit: 4 }, { beat: 4, beats: 4, unit: 4 }] },
+      grid: {
+        beatsS: [0, 1, 2, 3, 4, 5, 6, 7, 8],
+        bars: [
+          { beat: 0, beats: 4, unit: 4 },
+          { beat: 4, beats: 4, unit: 4 },
+        ],
+      },
       riffs: [RIFF],
       sections: [{ id: 's', name: 'Verse', riffId: 'r', startBar: 1, passes: 1, transpose: 2 }],
     };

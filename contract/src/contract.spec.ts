@@ -1,0 +1,98 @@
+import { describe, expect, it } from 'vitest';
+import { describeApi, songDocumentSchema, upgradeDocument } from './index';
+
+const DOCUMENT = {
+  schema: 'wild-needle/song@1',
+  title: 'T',
+  artist: '',
+  tuning: { name: 'standard', stringsMidi: [40, 45, 50, 55, 59, 64], capo: 0 },
+  key: null,
+  referenceOffsetCents: 0,
+  recordings: [],
+  grid: { beatsS: [0, 0.5, 1], bars: [{ beat: 0, beats: 2, unit: 4 }] },
+  riffs: [
+    {
+      id: 'r',
+      letter: 'A',
+      name: 'R',
+      bars: [{ beats: 4, unit: 4 }],
+      strums: [
+        {
+          id: 's',
+          startTicks: 0,
+          durationTicks: 960,
+          frets: [{ string: 6, fret: 0 }],
+          palmMute: false,
+          dead: false,
+          trust: 'heard',
+        },
+      ],
+    },
+  ],
+  sections: [{ id: 'x', name: 'Verse', riffId: 'r', startBar: 0, passes: 1, transpose: 0 }],
+};
+const [riff] = DOCUMENT.riffs;
+const [strum] = riff.strums;
+
+describe('document', () => {
+  it('takes a whole one as it is', () => {
+    expect(songDocumentSchema.parse(DOCUMENT)).toEqual(DOCUMENT);
+  });
+
+  it.each([
+    ['a riff that does not exist', { sections: [{ ...DOCUMENT.sections[0], riffId: 'q' }] }, 'names no riff'],
+    ['beats that go back', { grid: { ...DOCUMENT.grid, beatsS: [0, 2, 1] } }, 'must ascend'],
+    ['two strums of one id', { riffs: [{ ...riff, strums: [strum, strum] }] }, 'same id'],
+    [
+      'a string written twice',
+      { riffs: [{ ...riff, strums: [{ ...strum, frets: [...strum.frets, ...strum.frets] }] }] },
+      'written twice',
+    ],
+    [
+      'a fret beyond the neck',
+      { riffs: [{ ...riff, strums: [{ ...strum, frets: [{ string: 1, fret: 25 }] }] }] },
+      '24',
+    ],
+    ['no title', { title: ' ' }, 'title'],
+  ])('refuses %s', (_, change, message) => {
+    const result = songDocumentSchema.safeParse({ ...DOCUMENT, ...change });
+    expect(result.success).toBe(false);
+    expect(JSON.stringify(result.error?.issues)).toContain(message);
+  });
+
+  it('is brought up step by step from older versions', () => {
+    const upgrades = {
+      'wild-needle/song@-1': (old: unknown) => ({ ...(old as object), schema: 'wild-needle/song@0' }),
+      'wild-needle/song@0': (old: unknown) => ({
+        ...(old as object),
+        schema: 'wild-needle/song@1',
+        key: null,
+      }),
+    };
+    const { key: _key, ...older } = DOCUMENT;
+    expect(upgradeDocument({ ...older, schema: 'wild-needle/song@-1' }, upgrades)).toEqual(DOCUMENT);
+  });
+
+  it('from a newer program is refused, not guessed at', () => {
+    expect(() => upgradeDocument({ ...DOCUMENT, schema: 'wild-needle/song@2' })).toThrow();
+  });
+});
+
+describe('OpenAPI', () => {
+  it('names every route with its parameters and the error', () => {
+    const api = JSON.parse(JSON.stringify(describeApi('1'))) as {
+      paths: Record<
+        string,
+        Record<string, { parameters: { name: string; in: string; required: boolean }[] }>
+      >;
+    };
+    expect(api.paths['/api/recordings']['post'].parameters).toContainEqual(
+      expect.objectContaining({ name: 'fileName', in: 'query', required: true }),
+    );
+    expect(api.paths['/api/songs/{id}']['get'].parameters[0]).toMatchObject({
+      name: 'id',
+      in: 'path',
+      required: true,
+    });
+  });
+});

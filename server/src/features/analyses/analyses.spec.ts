@@ -1,0 +1,80 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { importAnswerSchema, openSongSchema, type AnalysisJob } from '@wild-needle/contract';
+import { startTestServer, type TestServer } from '../../test/database';
+import { toneFile } from '../../test/audio';
+
+async function importTone(
+  server: TestServer,
+  freqHz: number,
+): Promise<{ songId: string; recordingId: string }> {
+  const answer = await fetch(`${server.url}/api/recordings?fileName=tone${freqHz}.wav`, {
+    method: 'POST',
+    body: new Uint8Array(toneFile('wav', 6, freqHz)),
+  });
+  return importAnswerSchema.parse(await answer.json());
+}
+
+describe('analyses that run', () => {
+  let server: TestServer;
+  beforeAll(async () => {
+    server = await startTestServer({ jobs: 1 });
+  });
+  afterAll(() => server.stop());
+
+  it('tell their progress, end with a result and a draft', async () => {
+    const stream = await fetch(`${server.url}/api/analyses/events`);
+    const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
+    const { songId, recordingId } = await importTone(server, 110);
+    let told = '';
+    while (!told.includes('"status":"done"')) told += (await reader.read()).value ?? '';
+    await reader.cancel();
+    expect(told).toContain('event: job');
+    expect(told).toContain('"status":"running"');
+
+    const result = (await (await fetch(`${server.url}/api/recordings/${recordingId}/analysis`)).json()) as {
+      schema: string;
+      algorithm: string;
+    };
+    expect(result).toMatchObject({ schema: 'wild-needle/analysis@1', algorithm: 'plain-1' });
+    const song = openSongSchema.parse(await (await fetch(`${server.url}/api/songs/${songId}`)).json());
+    expect(song.revision).toBe(2);
+    expect(song.job?.status).toBe('done');
+  });
+});
+
+describe('analyses that wait', () => {
+  let server: TestServer;
+  const job = async (recordingId: string): Promise<AnalysisJob> => {
+    const answer = await fetch(`${server.url}/api/recordings/${recordingId}/analyses`, { method: 'POST' });
+    return (await answer.json()) as AnalysisJob;
+  };
+  beforeAll(async () => {
+    server = await startTestServer({ jobs: 0 });
+  });
+  afterAll(() => server.stop());
+
+  it('are queued once, cancelled once, and can be asked for again', async () => {
+    const { recordingId } = await importTone(server, 220);
+    const first = await job(recordingId);
+    expect((await job(recordingId)).id).toBe(first.id);
+    const cancelled = await fetch(`${server.url}/api/analyses/${first.id}/cancel`, { method: 'POST' });
+    expect(await cancelled.json()).toMatchObject({ status: 'cancelled' });
+    expect(await server.services.analyses.claim(first.id)).toBeNull();
+    expect((await job(recordingId)).id).not.toBe(first.id);
+  });
+
+  it('go back into the queue when their worker has died', async () => {
+    const { analyses, sequelize } = server.services;
+    const { recordingId } = await importTone(server, 330);
+    const { id } = await job(recordingId);
+    expect(await analyses.claim(id)).toEqual({ recordingId });
+    expect(await analyses.requeueStale()).toBe(0);
+    await sequelize.query(
+      `UPDATE analyses SET heartbeat_at = now() - interval '1 minute' WHERE id = '${id}'`,
+    );
+    expect(await analyses.requeueStale()).toBe(1);
+    expect(await analyses.get(id)).toMatchObject({ status: 'queued' });
+    // The dead worker, should it come back, finds that nobody waits for it.
+    expect(await analyses.beat(id, 0.5, 'late')).toBe(false);
+  });
+});

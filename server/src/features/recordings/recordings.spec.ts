@@ -1,0 +1,162 @@
+import { request as httpRequest } from 'node:http';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { errorSchema, importAnswerSchema, type ErrorBody, type ImportAnswer } from '@wild-needle/contract';
+import { QueryTypes } from 'sequelize';
+import { startTestServer, type TestServer } from '../../test/database';
+import { toneFile } from '../../test/audio';
+import { titleOf } from './import-recording';
+import { CHUNK_BYTES } from './recordings.store';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer({ jobs: 0 });
+});
+afterAll(() => server.stop());
+
+function send(bytes: Buffer, fileName: string): Promise<Response> {
+  const query = new URLSearchParams({ fileName });
+  return fetch(`${server.url}/api/recordings?${query.toString()}`, {
+    method: 'POST',
+    body: new Uint8Array(bytes),
+  });
+}
+async function imported(bytes: Buffer, fileName: string): Promise<ImportAnswer> {
+  return importAnswerSchema.parse(await (await send(bytes, fileName)).json());
+}
+async function refused(bytes: Buffer, fileName = 'x.wav'): Promise<ErrorBody & { status: number }> {
+  const answer = await send(bytes, fileName);
+  return { ...errorSchema.parse(await answer.json()), status: answer.status };
+}
+async function countRows(): Promise<number[]> {
+  const tables = ['songs', 'recordings', 'recording_chunks', 'analyses'];
+  return Promise.all(
+    tables.map(async (table) => {
+      const [row] = await server.services.sequelize.query<{ count: string }>(
+        `SELECT count(*) FROM ${table}`,
+        {
+          type: QueryTypes.SELECT,
+        },
+      );
+      return Number(row.count);
+    }),
+  );
+}
+
+describe('import', () => {
+  it.each([
+    ['wav', []],
+    ['flac', []],
+    ['ogg', ['-c:a', 'libvorbis']],
+    ['opus', []],
+    ['mp3', []],
+    ['m4a', ['-c:a', 'aac']],
+  ])('takes %s and gives the bytes back as they were', async (ending, extra) => {
+    const bytes = toneFile(ending, 3, 110, extra);
+    const { recordingId, alreadyKnown } = await imported(bytes, `tone.${ending}`);
+    expect(alreadyKnown).toBe(false);
+    const back = await fetch(`${server.url}/api/recordings/${recordingId}/audio`);
+    expect(Buffer.from(await back.arrayBuffer()).equals(bytes)).toBe(true);
+  });
+
+  it('answers ranges over the borders of its chunks, and says which there are', async () => {
+    const bytes = toneFile('wav', 5, 220);
+    const { recordingId } = await imported(bytes, 'long.wav');
+    const url = `${server.url}/api/recordings/${recordingId}/audio`;
+    for (const [start, end] of [
+      [CHUNK_BYTES - 10, CHUNK_BYTES + 10],
+      [0, 0],
+      [bytes.length - 1, bytes.length - 1],
+    ]) {
+      const part = await fetch(url, { headers: { Range: `bytes=${start}-${end}` } });
+      expect(part.status).toBe(206);
+      expect(part.headers.get('content-range')).toBe(`bytes ${start}-${end}/${bytes.length}`);
+      expect(Buffer.from(await part.arrayBuffer()).equals(bytes.subarray(start, end + 1))).toBe(true);
+    }
+    const suffix = await fetch(url, { headers: { Range: 'bytes=-100' } });
+    expect(Buffer.from(await suffix.arrayBuffer()).equals(bytes.subarray(-100))).toBe(true);
+    expect((await fetch(url, { headers: { Range: `bytes=${bytes.length}-` } })).status).toBe(416);
+  });
+
+  it('recognises the same file by its hash', async () => {
+    const bytes = toneFile('wav', 2, 330);
+    const first = await imported(bytes, 'a.wav');
+    const second = await imported(bytes, 'b.wav');
+    expect(second).toEqual({ ...first, alreadyKnown: true });
+  });
+
+  it('stores the same file once when it comes in twice at a time', async () => {
+    const bytes = toneFile('wav', 2, 440);
+    const answers = await Promise.all([imported(bytes, 'a.wav'), imported(bytes, 'b.wav')]);
+    expect(answers[0].songId).toBe(answers[1].songId);
+  });
+
+  it('refuses what can not be used with a code and a sentence, and keeps nothing of it', async () => {
+    const before = await countRows();
+    const wav = toneFile('wav', 4, 550);
+    const cases: [Buffer, string, RegExp][] = [
+      [
+        Buffer.from('Dear band, please find enclosed'),
+        'not-audio',
+        /WAV, FLAC, OGG Vorbis, Opus, MP3 and M4A/,
+      ],
+      [Buffer.alloc(0), 'empty', /0 bytes/],
+      [wav.subarray(0, wav.length / 2), 'cut-off', /0:02 of 0:0[34]/],
+      [toneFile('m4a', 4, 550, ['-c:a', 'aac']).subarray(0, 20_000), 'not-audio', /not audio/],
+      [toneFile('flac', 4, 0), 'silent', /silent/],
+      [toneFile('flac', 31 * 60, 110, ['-ar', '8000']), 'too-long', /31 minutes long; up to 30/],
+    ];
+    for (const [bytes, code, message] of cases) {
+      const answer = await refused(bytes);
+      expect([answer.code, answer.status]).toEqual([code, 422]);
+      expect(answer.message).toMatch(message);
+    }
+    expect(await countRows()).toEqual(before);
+  });
+
+  it('refuses more than 500 MB before it is sent', async () => {
+    const status = await new Promise<number | undefined>((resolve, reject) => {
+      const upload = httpRequest(`${server.url}/api/recordings?fileName=x.wav`, {
+        method: 'POST',
+        headers: { 'content-length': 500_000_001 },
+      });
+      upload.on('response', (response) => {
+        resolve(response.statusCode);
+        upload.destroy();
+      });
+      upload.on('error', reject);
+      upload.flushHeaders();
+    });
+    expect(status).toBe(422);
+  });
+
+  it('keeps nothing of an upload whose connection is lost', async () => {
+    const before = await countRows();
+    await new Promise<void>((resolve) => {
+      const upload = httpRequest(`${server.url}/api/recordings?fileName=x.wav`, {
+        method: 'POST',
+        headers: { 'content-length': 5_000_000 },
+      });
+      upload.on('error', () => resolve());
+      upload.write(Buffer.alloc(2_000_000, 1), () =>
+        setTimeout(() => upload.destroy(new Error('gone')), 300),
+      );
+    });
+    await expect.poll(countRows).toEqual(before);
+  });
+
+  it('draws an outline of one byte per 5 ms', async () => {
+    const { recordingId } = await imported(toneFile('wav', 2, 660), 'outline.wav');
+    const envelope = await fetch(`${server.url}/api/recordings/${recordingId}/envelope`);
+    const bytes = new Uint8Array(await envelope.arrayBuffer());
+    expect(bytes).toHaveLength(400);
+    expect(bytes[200]).toBeGreaterThan(240);
+  });
+
+  it.each([
+    ['gravel_choir-take-2.flac', 'Gravel choir take 2'],
+    ['.mp3', '.mp3'],
+    ['___.wav', 'Untitled'],
+  ])('makes a title of %s', (fileName, title) => {
+    expect(titleOf(fileName)).toBe(title);
+  });
+});

@@ -1,0 +1,118 @@
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { errorSchema, importAnswerSchema, openSongSchema, type OpenSong } from '@wild-needle/contract';
+import { startTestServer, type TestServer } from '../../test/database';
+import { toneFile } from '../../test/audio';
+
+let server: TestServer;
+let song: OpenSong;
+const open = async (id: string): Promise<OpenSong> =>
+  openSongSchema.parse(await (await fetch(`${server.url}/api/songs/${id}`)).json());
+const save = (id: string, body: unknown): Promise<Response> =>
+  fetch(`${server.url}/api/songs/${id}/document`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: typeof body === 'string' ? body : JSON.stringify(body),
+  });
+
+beforeAll(async () => {
+  server = await startTestServer({ jobs: 0 });
+  const query = new URLSearchParams({ fileName: 'song.wav', artist: 'Tin Parliament' });
+  const answer = await fetch(`${server.url}/api/recordings?${query.toString()}`, {
+    method: 'POST',
+    body: new Uint8Array(toneFile('wav', 2)),
+  });
+  const { songId } = importAnswerSchema.parse(await answer.json());
+  song = await open(songId);
+});
+afterAll(() => server.stop());
+
+describe('songs', () => {
+  it('begin with an empty document at revision 1', () => {
+    expect(song).toMatchObject({
+      revision: 1,
+      document: { title: 'Song', artist: 'Tin Parliament', riffs: [] },
+    });
+    expect(song.job?.status).toBe('queued');
+  });
+
+  it('save a change on the newest revision and refuse one on an older, also at the same moment', async () => {
+    const body = (title: string): object => ({ baseRevision: 1, document: { ...song.document, title } });
+    const answers = await Promise.all([save(song.id, body('One')), save(song.id, body('Two'))]);
+    expect(answers.map((a) => a.status).sort()).toEqual([200, 409]);
+    const late = await save(song.id, body('Three'));
+    expect(errorSchema.parse(await late.json()).code).toBe('conflict');
+    const now = await open(song.id);
+    expect(now.revision).toBe(2);
+    expect(['One', 'Two']).toContain(now.document.title);
+  });
+
+  it.each([
+    ['no JSON', '{"baseRevision": 1,', /can't be read/],
+    ['no document', { baseRevision: 1 }, /document/],
+    [
+      'a fret beyond the neck',
+      { baseRevision: 2, document: { riffs: [{ strums: [{ frets: [{ fret: 99 }] }] }] } },
+      /document/,
+    ],
+  ])('refuse %s and say where', async (_, body, message) => {
+    const answer = await save(song.id, body);
+    expect(answer.status).toBe(400);
+    const error = errorSchema.parse(await answer.json());
+    expect(error.code).toBe('invalid-request');
+    expect(error.message).toMatch(message);
+  });
+
+  it('answer 404 for what is not there and 400 for what is no id', async () => {
+    expect((await fetch(`${server.url}/api/songs/3fa85f64-5717-4562-b3fc-2c963f66afa6`)).status).toBe(404);
+    expect((await fetch(`${server.url}/api/songs/1;drop`)).status).toBe(400);
+    expect((await fetch(`${server.url}/api/nothing`)).status).toBe(404);
+  });
+
+  it('stand on the shelf until they are removed, with all that belongs to them', async () => {
+    const list = async (): Promise<unknown[]> =>
+      (await (await fetch(`${server.url}/api/songs`)).json()) as unknown[];
+    expect(await list()).toHaveLength(1);
+    expect((await fetch(`${server.url}/api/songs/${song.id}`, { method: 'DELETE' })).status).toBe(204);
+    expect(await list()).toEqual([]);
+    expect((await fetch(`${server.url}/api/recordings/${song.recording?.id ?? ''}/audio`)).status).toBe(404);
+  });
+});
+
+describe('borders', () => {
+  const ask = (headers: Record<string, string>): Promise<Response> =>
+    fetch(`${server.url}/api/songs`, { headers });
+
+  it('answers its own page and refuses others', async () => {
+    expect((await ask({ Origin: server.url })).status).toBe(200);
+    expect((await ask({ Origin: 'http://127.0.0.1:1' })).status).toBe(403);
+    expect((await ask({ Origin: 'https://example.org' })).status).toBe(403);
+    expect((await ask({ 'Sec-Fetch-Site': 'cross-site' })).status).toBe(403);
+  });
+
+  it('refuses host names that are not this computer', async () => {
+    const { request } = await import('node:http');
+    const status = (host: string): Promise<number | undefined> =>
+      new Promise((resolve) => {
+        request(`${server.url}/api/songs`, { headers: { host } }, (r) => resolve(r.statusCode)).end();
+      });
+    expect(await status('rebound.example:80')).toBe(403);
+    expect(await status('localhost')).toBe(200);
+  });
+
+  it('sends a content security policy without inline scripts', async () => {
+    const policy = (await ask({})).headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("script-src 'self' 'wasm-unsafe-eval'");
+    expect(policy).toContain("default-src 'none'");
+  });
+
+  it('describes itself in OpenAPI and answers for its health', async () => {
+    const api = (await (await fetch(`${server.url}/api/openapi.json`)).json()) as {
+      openapi: string;
+      paths: object;
+    };
+    expect(api.openapi).toBe('3.1.1');
+    expect(Object.keys(api.paths)).toContain('/api/songs/{id}/document');
+    const health = await (await fetch(`${server.url}/api/health`)).json();
+    expect(health).toMatchObject({ status: 'ok', database: true, queue: true });
+  });
+});

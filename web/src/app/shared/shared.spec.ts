@@ -1,0 +1,87 @@
+import { describe, expect, it } from 'vitest';
+import { splitName, spokenName } from './chord-name';
+import { groovePath } from './groove-path';
+import { isCommandKey } from './keys';
+import { clock, counted, dayOf, minutes, movedBy, signedCents } from './words';
+
+describe('words', () => {
+  it.each([
+    [0, '0:00.0'],
+    [25.94, '0:25.9'],
+    [59.99, '0:59.9'],
+    [75.3, '1:15.3'],
+    [-1, '0:00.0'],
+  ])('the clock says %f as %s', (time, text) => {
+    expect(clock(time)).toBe(text);
+  });
+
+  it('says lengths, cents, numbers and moves', () => {
+    expect([minutes(192.4), signedCents(-38), signedCents(1), counted(1, 'bar'), counted(2, 'bar')]).toEqual([
+      '3:12',
+      '−38 cents',
+      '+1 cent',
+      '1 bar',
+      '2 bars',
+    ]);
+    expect([movedBy(0), movedBy(2), movedBy(-3)]).toEqual(['', '+2', '−3']);
+  });
+
+  it('says days as people do', () => {
+    const now = new Date(2026, 2, 12, 18);
+    expect(dayOf(new Date(2026, 2, 12, 9, 5), now)).toBe('Today, 09:05');
+    expect(dayOf(new Date(2026, 2, 11, 23, 59), now)).toBe('Yesterday');
+    expect(dayOf(new Date(2026, 2, 1), now)).toBe('1 March');
+    expect(dayOf(new Date(2025, 2, 1), now)).toBe('1 March 2025');
+  });
+});
+
+describe('chord names', () => {
+  it.each([
+    ['Bb5', ['B', 'b', '5']],
+    ['C#5/G#', ['C', '#', '5/G', '#']],
+    ['Ebsus4', ['E', 'b', 'sus4']],
+    ['E5(♭5)', ['E5(', '♭', '5)']],
+    ['D', ['D']],
+  ])('%s is drawn in parts', (name, parts) => {
+    expect(splitName(name).map((p) => p.text)).toEqual(parts);
+  });
+
+  it('are spoken', () => {
+    expect(spokenName('C#5/Bb')).toBe('C sharp 5/B flat');
+  });
+});
+
+describe('groove path', () => {
+  it('draws the loudest value of each pixel, mirrored', () => {
+    const envelope = new Uint8Array(400).fill(0);
+    envelope[200] = 255;
+    const path = groovePath(envelope, 4, 20, (x) => x / 2);
+    // Pixel 2 holds second 1, where the loud value is: from the middle up and down to the edge.
+    expect(path).toContain('2,20');
+    expect(path).toContain('2,0');
+    expect(path).toContain('1,10.5');
+  });
+});
+
+describe('command keys', () => {
+  const press = (html: string, key: string, init: KeyboardEventInit = {}): boolean => {
+    document.body.innerHTML = html;
+    const target = document.querySelector('#t') ?? document.body;
+    let result = false;
+    document.addEventListener('keydown', (event) => (result = isCommandKey(event)), { once: true });
+    target.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, ...init }));
+    return result;
+  };
+
+  it.each([
+    ['<p id="t"></p>', 'm', {}, true],
+    ['<button id="t"></button>', ' ', {}, true],
+    ['<input id="t">', 'm', {}, false],
+    ['<p id="t"></p>', 'z', { ctrlKey: true }, false],
+    ['<input id="t" type="range">', 'ArrowLeft', {}, false],
+    ['<input id="t" type="range">', 'm', {}, true],
+    ['<div role="menu"><button id="t"></button></div>', 'ArrowDown', {}, false],
+  ])('%s, key "%s" %j: %s', (html, key, init, expected) => {
+    expect(press(html, key, init)).toBe(expected);
+  });
+});

@@ -1,0 +1,68 @@
+import { describe, expect, it } from 'vitest';
+import type { AnalysisJob } from '@wild-needle/contract';
+import { importActions, importsApiActions } from './imports/imports.actions';
+import { importsFeature } from './imports/imports.reducer';
+import { jobEventActions } from './jobs/jobs.actions';
+import { jobsFeature } from './jobs/jobs.reducer';
+import { settingsActions } from './settings/settings.actions';
+import { settingsFeature } from './settings/settings.reducer';
+import { shelfActions, songsApiActions } from './songs/songs.actions';
+import { songsFeature } from './songs/songs.reducer';
+
+const JOB: AnalysisJob = {
+  id: '3fa85f64-5717-4562-b3fc-2c963f66afa6',
+  recordingId: '3fa85f64-5717-4562-b3fc-2c963f66afa7',
+  songId: 'song',
+  status: 'running',
+  share: 0.5,
+  doing: 'Listening',
+  problem: null,
+};
+
+describe('imports', () => {
+  const { reducer } = importsFeature;
+  const chosen = reducer(undefined, importActions.fileChosen({ importId: 'a', fileName: 'x.wav' }));
+
+  it('go from sending to reading and leave when done', () => {
+    const sent = reducer(chosen, importsApiActions.bytesSent({ importId: 'a', share: 1 }));
+    expect(sent.imports[0]).toMatchObject({ status: 'reading', share: 1 });
+    const answer = { songId: 's', recordingId: 'r', alreadyKnown: false };
+    expect(reducer(sent, importsApiActions.importDone({ importId: 'a', answer })).imports).toEqual([]);
+    const known = reducer(
+      sent,
+      importsApiActions.importDone({ importId: 'a', answer: { ...answer, alreadyKnown: true } }),
+    );
+    expect(known.imports[0].status).toBe('known');
+  });
+
+  it('stay with their reason when they fail, until dismissed', () => {
+    const failed = reducer(chosen, importsApiActions.importFailed({ importId: 'a', message: 'Not audio' }));
+    expect(failed.imports[0]).toMatchObject({ status: 'failed', problem: 'Not audio', fileName: 'x.wav' });
+    expect(reducer(failed, importActions.messageDismissed({ importId: 'a' })).imports).toEqual([]);
+  });
+});
+
+describe('jobs and songs', () => {
+  it('keep the newest state of each job', () => {
+    const state = jobsFeature.reducer(undefined, jobEventActions.jobChanged({ job: JOB }));
+    const done = jobsFeature.reducer(state, jobEventActions.jobChanged({ job: { ...JOB, status: 'done' } }));
+    expect(done.bySong['song']?.status).toBe('done');
+  });
+
+  it('keep the shelf when it can not be read again', () => {
+    const loaded = songsFeature.reducer(undefined, songsApiActions.songsLoaded({ songs: [] }));
+    const failed = songsFeature.reducer(loaded, songsApiActions.loadingFailed({ message: 'away' }));
+    expect(failed).toEqual({ songs: [], status: 'failed', problem: 'away' });
+    expect(songsFeature.reducer(failed, shelfActions.songRemoved({ songId: 'x' })).songs).toEqual([]);
+  });
+});
+
+describe('settings', () => {
+  it('change one at a time', () => {
+    const dark = settingsFeature.reducer(undefined, settingsActions.themeChosen({ theme: 'dark' }));
+    expect(settingsFeature.reducer(dark, settingsActions.volumeChanged({ volume: 0.2 }))).toEqual({
+      theme: 'dark',
+      volume: 0.2,
+    });
+  });
+});
