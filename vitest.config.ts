@@ -7,7 +7,12 @@ export default defineConfig({
       {
         test: {
           name: 'unit',
-          include: ['core/src/**/*.spec.ts', 'contract/src/**/*.spec.ts', 'demo/**/*.spec.ts', 'server/src/**/*.unit.spec.ts'],
+          include: [
+            'core/src/**/*.spec.ts',
+            'contract/src/**/*.spec.ts',
+            'demo/**/*.spec.ts',
+            'server/src/**/*.unit.spec.ts',
+          ],
         },
       },
       {

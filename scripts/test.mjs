@@ -34,12 +34,26 @@ async function main() {
   const env = { WN_TEST_DATABASE_URL: postgres.adminUrl, WN_TEST_DATA_DIR: dataDir };
   let passed = true;
   try {
-    if (only === 'all') passed = run('Unit tests and reference checks', ['vitest', 'run', '--project', 'unit', '--project', 'web', '--project', 'checks']) && passed;
-    if (only === 'all' || only === 'server') passed = run('Server', ['vitest', 'run', '--project', 'server'], env) && passed;
+    if (only === 'all')
+      passed =
+        run('Unit tests and reference checks', [
+          'vitest',
+          'run',
+          '--project',
+          'unit',
+          '--project',
+          'web',
+          '--project',
+          'checks',
+        ]) && passed;
+    if (only === 'all' || only === 'server')
+      passed = run('Server', ['vitest', 'run', '--project', 'server'], env) && passed;
     if (only !== 'server') {
       buildIfStale();
       const projects = { all: 'tasks', e2e: 'tasks', screenshots: 'screenshots', bench: 'bench' };
-      passed = run('Browser', ['playwright', 'test', '--project', projects[only], ...process.argv.slice(3)], env) && passed;
+      passed =
+        run('Browser', ['playwright', 'test', '--project', projects[only], ...process.argv.slice(3)], env) &&
+        passed;
     }
   } finally {
     postgres.stop();

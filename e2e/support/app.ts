@@ -48,7 +48,7 @@ export async function startApp({ demo }: { demo: boolean }): Promise<App & { sto
   };
   const end = async (signal: NodeJS.Signals): Promise<void> => {
     const running = child;
-    if (!running || running.exitCode !== null || running.signalCode !== null) return;
+    if (running?.exitCode !== null || running.signalCode !== null) return;
     const ended = new Promise((resolve) => running.on('exit', resolve));
     running.kill(signal);
     await ended;

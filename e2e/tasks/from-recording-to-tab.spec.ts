@@ -14,7 +14,7 @@ function chordNames(tab: string): string[] {
   const lines = tab.split('\n');
   const above = lines.filter((line, i) => {
     const below = lines.slice(i + 1, i + 3);
-    return below.some((l) => /^[A-G][#b]? *\|-/.test(l)) && !line.includes('|') && !/PM/.test(line);
+    return below.some((l) => /^[A-G][#b]? *\|-/.test(l)) && !line.includes('|') && !line.includes('PM');
   });
   return above.flatMap((line) => line.trim().split(/\s+/)).filter((word) => /^[A-G]/.test(word));
 }

@@ -8,6 +8,7 @@ const SONG = 'Salt on the Wire';
 test('slows to 60 per cent and loops two bars', async ({ demoApp, page }) => {
   // Listen in on everything that reaches the loudspeaker.
   await page.addInitScript(() => {
+    // eslint-disable-next-line @typescript-eslint/unbound-method -- called with its own `this` below
     const connect = AudioNode.prototype.connect as (this: AudioNode, target: AudioNode) => AudioNode;
     AudioNode.prototype.connect = function (this: AudioNode, target: AudioNode): AudioNode {
       if (target instanceof AudioDestinationNode) {

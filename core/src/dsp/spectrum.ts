@@ -20,7 +20,7 @@ export interface SpectrumAnalyser {
 export function createSpectrumAnalyser(size: number): SpectrumAnalyser {
   const fft = new FFT(size);
   const input = Array.from({ length: size }, () => 0);
-  const output: number[] = fft.createComplexArray();
+  const output = fft.createComplexArray() as number[];
   const bins = size / 2 + 1;
   const windows = new Map<number, Float32Array>();
 

@@ -5,6 +5,7 @@
 import { spawn } from 'node:child_process';
 import { access } from 'node:fs/promises';
 import type { AudioProblemCode } from '@wild-needle/contract';
+import { findCutOff } from './cut-off';
 
 export const MAX_DURATION_S = 30 * 60;
 /** Peaks under -60 dBFS: nothing that could be transcribed. */
@@ -100,6 +101,8 @@ export async function decodeAudio(path: string, sampleRate: number): Promise<Dec
   await access(path).catch(() => {
     throw new AudioProblem('no-file', `There is no file ${path} that can be read.`);
   });
+  const cut = await findCutOff(path);
+  if (cut) throw cutOff(cut.share === null ? 'its end is missing' : `${percent(cut.share)} of it is there`);
   const facts = await probe(path);
   if (!CODECS.test(facts.codec)) throw new AudioProblem('not-audio', NOT_AUDIO);
   if (facts.durationS !== null && facts.durationS > MAX_DURATION_S) throw tooLong(facts.durationS);
@@ -127,11 +130,8 @@ export async function decodeAudio(path: string, sampleRate: number): Promise<Dec
   }
   if (durationS > MAX_DURATION_S) throw tooLong(durationS);
   const missing = facts.durationS === null ? 0 : facts.durationS - durationS;
-  if (missing > CUT_OFF_S || /truncat|moov atom not found|partial file|premature/i.test(stderr)) {
-    throw new AudioProblem(
-      'cut-off',
-      `This file is cut off: ${seconds(durationS)} of ${seconds(facts.durationS ?? durationS)} can be read. Copy or download it again.`,
-    );
+  if (missing > CUT_OFF_S || /truncat|partial file|premature/i.test(stderr)) {
+    throw cutOff(`${seconds(durationS)} of ${seconds(facts.durationS ?? durationS)} can be read`);
   }
 
   const channels = Array.from({ length: facts.channels }, () => new Float32Array(frames));
@@ -155,6 +155,14 @@ export async function decodeAudio(path: string, sampleRate: number): Promise<Dec
 function joinFloats(chunks: readonly Buffer[]): Float32Array {
   const all = Buffer.concat(chunks);
   return new Float32Array(all.buffer, all.byteOffset, Math.floor(all.length / 4));
+}
+
+function cutOff(what: string): AudioProblem {
+  return new AudioProblem('cut-off', `This file is cut off: ${what}. Copy or download it again.`);
+}
+
+function percent(share: number): string {
+  return `${Math.floor(100 * share)} %`;
 }
 
 function tooLong(durationS: number): AudioProblem {

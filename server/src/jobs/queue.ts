@@ -22,7 +22,7 @@ export async function prepareQueue(connectionString: string): Promise<void> {
 
 /** Only errors of the queue itself are worth a line; a job's own are logged by its handler. */
 const logger = new Logger(() => (level, message) => {
-  if (String(level) === 'error') process.stderr.write(`queue: ${message}\n`);
+  if (level.valueOf() === 'error') process.stderr.write(`queue: ${message}\n`);
 });
 
 /** One job per analysis: adding it again after a crash replaces the job that its dead worker still holds. */

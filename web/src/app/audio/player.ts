@@ -15,8 +15,6 @@ const LOOKAHEAD_S = 0.12;
 const FADE_S = 0.015;
 /** A loop seam can overshoot to 1.6 times full scale: this much room is left. */
 const HEADROOM = 0.6;
-/** Buffers are handed to the stretcher in pieces of this length; the page holds little of the sound twice. */
-const PIECE_S = 20;
 
 type Status = 'empty' | 'loading' | 'ready' | 'failed';
 
@@ -77,18 +75,15 @@ export class Player {
       const decoded = await context.decodeAudioData(bytes);
       const node = await this.ensureNode(context);
       if (mine !== this.loadNumber) return;
-      const piece = PIECE_S * context.sampleRate;
-      for (let from = 0; from < decoded.length; from += piece) {
-        const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) =>
-          decoded.getChannelData(c).slice(from, from + piece),
-        );
-        await node.addBuffers(
-          channels,
-          channels.map((c) => c.buffer),
-        );
-        if (mine !== this.loadNumber) return;
-      }
-      this.durationSignal.set(decoded.duration);
+      const durationS = decoded.duration;
+      // One buffer: the stretcher misreads where several meet. Transferred, so that the page holds it once.
+      const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => decoded.getChannelData(c));
+      await node.addBuffers(
+        channels,
+        channels.map((c) => c.buffer),
+      );
+      if (mine !== this.loadNumber) return;
+      this.durationSignal.set(durationS);
       this.statusSignal.set('ready');
     } catch (error) {
       if (mine === this.loadNumber) this.statusSignal.set('failed');

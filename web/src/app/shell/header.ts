@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatChipsModule } from '@angular/material/chips';
 import { MatIconButton } from '@angular/material/button';
+import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatTabsModule } from '@angular/material/tabs';
 import { MatTooltip } from '@angular/material/tooltip';
 import { NavigationEnd, Router, RouterLink } from '@angular/router';
@@ -25,7 +26,7 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
 
 @Component({
   selector: 'wn-header',
-  imports: [Icon, MatChipsModule, MatIconButton, MatTabsModule, MatTooltip, RouterLink],
+  imports: [Icon, MatChipsModule, MatIconButton, MatProgressBar, MatTabsModule, MatTooltip, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
@@ -57,7 +58,10 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
       <nav mat-tab-nav-bar [tabPanel]="panel" aria-label="Steps" mat-stretch-tabs="false" disableRipple>
         <a mat-tab-link routerLink="/songs" [active]="step() === 'songs'">Songs</a>
         @if (songId(); as id) {
-          <a mat-tab-link [routerLink]="['/songs', id, 'riffs']" [active]="step() === 'riffs'">Riffs</a>
+          <a mat-tab-link [routerLink]="['/songs', id, 'riffs']" [active]="step() === 'riffs'">
+            Riffs
+            <mat-progress-bar [value]="checkedPercent()" aria-label="Strums checked" />
+          </a>
         }
       </nav>
       <mat-tab-nav-panel #panel />
@@ -119,17 +123,35 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
     }
     nav {
       --mat-tab-container-height: 46px;
-      --mat-tab-active-indicator-height: 4px;
-      --mat-tab-active-indicator-color: var(--ink);
-      --mat-tab-active-label-text-color: var(--ink);
+      --mat-tab-active-indicator-height: 0;
+      --mat-tab-active-label-text-color: var(--sleeve);
+      --mat-tab-active-hover-label-text-color: var(--sleeve);
+      --mat-tab-active-focus-label-text-color: var(--sleeve);
       --mat-tab-inactive-label-text-color: var(--ink2);
       --mat-tab-divider-height: 0;
       align-self: end;
       flex: none;
     }
     nav a {
-      min-width: 76px;
+      position: relative;
+      min-width: 64px;
+      padding: 0 12px;
       font-weight: 500;
+      border-radius: 8px 8px 0 0;
+    }
+    nav a.mdc-tab--active {
+      background: var(--ink);
+      font-weight: 600;
+    }
+    nav mat-progress-bar {
+      --mat-progress-bar-active-indicator-color: currentColor;
+      --mat-progress-bar-track-color: var(--line2);
+      --mat-progress-bar-track-height: 3px;
+      --mat-progress-bar-active-indicator-height: 3px;
+      position: absolute;
+      left: 12px;
+      bottom: 5px;
+      width: calc(100% - 24px);
     }
     mat-tab-nav-panel {
       display: none;
@@ -146,6 +168,12 @@ export class Header {
   protected readonly theme = this.store.selectSignal(settingsFeature.selectTheme);
   protected readonly saveWords = computed(() => SAVE_WORDS[this.song.saveStatus()]);
   protected readonly inTrouble = computed(() => ['failing', 'conflict'].includes(this.song.saveStatus()));
+  /** Share of the written strums that were checked against the recording. */
+  protected readonly checkedPercent = computed(() => {
+    const strums = this.document()?.riffs.flatMap((riff) => riff.strums) ?? [];
+    const checked = strums.filter((strum) => strum.trust === 'checked').length;
+    return strums.length === 0 ? 0 : (100 * checked) / strums.length;
+  });
   protected readonly tuning = computed(() => {
     const document = this.document();
     if (!document || document.riffs.length === 0) return null;

@@ -100,7 +100,8 @@ const RING = 2 * Math.PI * 40;
         [attr.aria-pressed]="player.loop() !== null"
         (click)="control.toggleLoop()"
       >
-        <wn-icon name="loop" /><span class="label">{{ loopWords() }}</span
+        <wn-icon name="loop" /><span class="label"
+          >{{ loopWords() }}<small>{{ roundWords() }}</small></span
         ><kbd>L</kbd>
       </button>
       <button
@@ -263,6 +264,17 @@ const RING = 2 * Math.PI * 40;
       overflow: hidden;
       text-overflow: ellipsis;
       white-space: nowrap;
+      line-height: 17px;
+    }
+    .label small {
+      display: block;
+      font-size: 12px;
+      line-height: 13px;
+      font-weight: 400;
+      color: var(--ink2);
+    }
+    .label small:empty {
+      display: none;
     }
     .on {
       box-shadow: inset 0 -4px 0 var(--ink);
@@ -359,15 +371,16 @@ export class Deck {
     const passes = this.now.allPasses();
     const first = passes.find((p) => Math.abs(p.startS - loop.startS) < 0.01);
     const last = passes.find((p) => Math.abs(p.endS - loop.endS) < 0.01);
-    const rounds = this.player.rounds();
-    const round = this.player.playing() ? `, round ${rounds + 1}` : '';
     if (first && first.sectionId === last?.sectionId) {
       return first.index === last.index
-        ? `Pass ${first.index + 1}${round}`
-        : `Pass ${first.index + 1}–${last.index + 1}${round}`;
+        ? `Pass ${first.index + 1}`
+        : `Pass ${first.index + 1}–${last.index + 1}`;
     }
-    return `${clock(loop.startS)}–${clock(loop.endS)}${round}`;
+    return `${clock(loop.startS)}–${clock(loop.endS)}`;
   });
+  protected readonly roundWords = computed(() =>
+    this.player.loop() && this.player.playing() ? `round ${this.player.rounds() + 1}` : '',
+  );
   protected readonly ring = RING;
   protected readonly tooLoud = computed(() => this.volume() > CAUTION_VOLUME);
   /** The needle's place in the loop, or in the song. */

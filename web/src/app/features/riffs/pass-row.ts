@@ -20,19 +20,28 @@ export interface PassView {
   readonly moved: string;
   readonly marks: readonly HeardMark[];
   readonly path: string;
-  readonly heightPx: number;
+  readonly rowPx: number;
+  /** Height of the groove, at the foot of the row. */
+  readonly groovePx: number;
 }
+
+/** From this height on there is room for names that are read with a guitar in the hands. */
+const ROOMY_PX = 44;
 
 @Component({
   selector: 'wn-pass-row',
   imports: [ChordName],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '[class.sounding]': 'pass().sounding' },
+  host: {
+    '[class.sounding]': 'pass().sounding',
+    '[class.roomy]': 'pass().rowPx >= ROOMY_PX',
+    '[style.height.px]': 'pass().rowPx',
+  },
   template: `
-    <svg class="groove" [attr.width]="widthPx()" [attr.height]="pass().heightPx" aria-hidden="true">
+    <svg class="groove" [attr.width]="widthPx()" [attr.height]="pass().groovePx" aria-hidden="true">
       <path [attr.d]="pass().path" />
       @for (mark of pass().marks; track $index) {
-        <line [attr.x1]="mark.x" [attr.x2]="mark.x" y1="0" [attr.y2]="pass().heightPx" />
+        <line [attr.x1]="mark.x" [attr.x2]="mark.x" y1="0" [attr.y2]="pass().groovePx" />
       }
     </svg>
     @for (mark of pass().marks; track $index) {
@@ -50,11 +59,7 @@ export interface PassView {
     :host {
       display: block;
       position: relative;
-      height: 34px;
       overflow: hidden;
-    }
-    :host(.sounding) {
-      height: 60px;
     }
     .groove {
       position: absolute;
@@ -75,6 +80,10 @@ export interface PassView {
       font-weight: 500;
       overflow: hidden;
     }
+    :host(.roomy) wn-chord-name {
+      font-size: 18px;
+      line-height: 22px;
+    }
     :host(.sounding) wn-chord-name {
       font-size: 24px;
       line-height: 30px;
@@ -89,6 +98,7 @@ export interface PassView {
   `,
 })
 export class PassRow {
+  protected readonly ROOMY_PX = ROOMY_PX;
   readonly pass = input.required<PassView>();
   readonly widthPx = input.required<number>();
 }

@@ -2,7 +2,7 @@
  * Write the tab under the sound: the riff written once on top, its passes below on the same ruler, the chosen strum
  * at the side.
  */
-import type { ElementRef, OnDestroy } from '@angular/core';
+import type { ElementRef, OnDestroy, Signal } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -56,10 +56,28 @@ const GUTTER = 104;
 const LANE_PADDING = 24;
 /** A strum heard with less confidence gets a question mark. */
 const DOUBT_BELOW = 0.5;
-const ROW_GROOVE = 14;
-const SOUNDING_ROW_GROOVE = 28;
+/** Rows of the passes share the height there is; the sounding one is taller, for names read from afar. */
+const MIN_ROW = 34;
+const MAX_ROW = 56;
+const SOUNDING_MORE = 26;
+/** Of a row, the part below its names. */
+const GROOVE_SHARE = 0.45;
 /** A strum that comes up to this much early still belongs to the pass it is played for. */
 const EARLY_S = 0.06;
+
+/** Tells the size of an element now and after every change. */
+function observeSize(
+  element: Signal<ElementRef<HTMLElement> | undefined>,
+  onSize: (size: DOMRectReadOnly) => void,
+): void {
+  const observer = new ResizeObserver(([entry]) => onSize(entry.contentRect));
+  effect((onCleanup) => {
+    const observed = element()?.nativeElement;
+    if (!observed) return;
+    observer.observe(observed);
+    onCleanup(() => observer.unobserve(observed));
+  });
+}
 
 @Component({
   selector: 'wn-riffs-page',
@@ -78,6 +96,7 @@ export class RiffsPage implements OnDestroy {
   private readonly page = inject(DOCUMENT);
   private readonly fretEntry = createFretEntry();
   private readonly stack = viewChild<ElementRef<HTMLElement>>('stack');
+  private readonly passList = viewChild<ElementRef<HTMLElement>>('passList');
   private readonly panel = viewChild(StrumPanel);
 
   protected readonly riffs = computed(() => this.song.document()?.riffs ?? []);
@@ -95,6 +114,7 @@ export class RiffsPage implements OnDestroy {
 
   /** Width of the stack on screen; follows the window. */
   private readonly stackWidth = signal(Math.max(400, innerWidth - 344));
+  private readonly passListHeight = signal(0);
   protected readonly laneWidth = computed(() => this.stackWidth() - GUTTER - LANE_PADDING);
 
   /** Which page of a long riff is on screen: that of the sounding strum, else of the chosen one. */
@@ -146,9 +166,13 @@ export class RiffsPage implements OnDestroy {
     if (!riff || !document) return [];
     const soundingIndex = this.passHere()?.index ?? -1;
     const loop = this.player.loop();
-    return this.song.passes().map((pass) => {
+    const passes = this.song.passes();
+    const share = Math.floor((this.passListHeight() - SOUNDING_MORE) / passes.length) - 1;
+    const plainPx = Math.min(MAX_ROW, Math.max(MIN_ROW, share));
+    return passes.map((pass) => {
       const sounding = pass.index === soundingIndex;
-      const heightPx = sounding ? SOUNDING_ROW_GROOVE : ROW_GROOVE;
+      const rowPx = sounding ? plainPx + SOUNDING_MORE : plainPx;
+      const groovePx = Math.round(rowPx * GROOVE_SHARE);
       return {
         id: `${pass.sectionId}-${pass.index}`,
         number: pass.index + 1,
@@ -158,20 +182,16 @@ export class RiffsPage implements OnDestroy {
         looped: loop !== null && pass.startS >= loop.startS - 0.01 && pass.endS <= loop.endS + 0.01,
         moved: movedBy(pass.transpose),
         marks: this.heardIn(pass, riff, document),
-        path: this.groove(pass, riff, document, heightPx),
-        heightPx,
+        path: this.groove(pass, riff, document, groovePx),
+        rowPx,
+        groovePx,
       };
     });
   });
 
   constructor() {
-    const observer = new ResizeObserver(([entry]) => this.stackWidth.set(entry.contentRect.width));
-    effect((onCleanup) => {
-      const element = this.stack()?.nativeElement;
-      if (!element) return;
-      observer.observe(element);
-      onCleanup(() => observer.unobserve(element));
-    });
+    observeSize(this.stack, ({ width }) => this.stackWidth.set(width));
+    observeSize(this.passList, ({ height }) => this.passListHeight.set(height));
     // While it plays the screen follows the needle into the next section.
     effect(() => {
       const pass = this.now.pass();
