@@ -80,9 +80,10 @@ forbidden.push(
     to: { path: '^(server|web|e2e|bench)/' },
   },
   {
+    // The screen's bench drives the application as the end-to-end tests do.
     name: 'bench-checks-core',
     severity: 'error',
-    from: { path: '^(bench|core/checks)/' },
+    from: { path: '^(bench/(?!screen/)|core/checks|training)/' },
     to: { path: '^(contract|server|web|e2e|demo)/' },
   },
   { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },
@@ -121,7 +122,7 @@ forbidden.push(
     name: 'no-stray-workspace',
     severity: 'error',
     from: { path: '^(core|contract|server|web)/', pathNot: '\\.spec\\.ts$' },
-    to: { path: '^(e2e|bench|demo)/' },
+    to: { path: '^(e2e|bench|demo|training)/' },
   },
   {
     name: 'db-behind-stores',
@@ -141,7 +142,7 @@ module.exports = {
   options: {
     tsPreCompilationDeps: true,
     doNotFollow: { path: 'node_modules' },
-    exclude: { path: '^(core|contract|server|web|e2e|demo|bench)/dist/' },
+    exclude: { path: '^(core|contract|server|web|e2e|demo|bench|training)/dist/' },
     enhancedResolveOptions: {
       exportsFields: ['exports'],
       conditionNames: ['import', 'types', 'default'],

@@ -11,6 +11,7 @@ export default defineConfig({
             'core/src/**/*.spec.ts',
             'contract/src/**/*.spec.ts',
             'demo/**/*.spec.ts',
+            'training/**/*.spec.ts',
             'server/src/**/*.unit.spec.ts',
           ],
         },

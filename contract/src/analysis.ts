@@ -22,6 +22,8 @@ const strumSchema = z.object({
   voicings: z.array(voicingSchema),
 });
 
+const meterSchema = z.object({ beats: z.int(), unit: z.int() });
+
 export const analysisSchema: z.ZodType<Analysis> = z.object({
   schema: z.literal('wild-needle/analysis@1'),
   algorithm: z.string(),
@@ -29,7 +31,8 @@ export const analysisSchema: z.ZodType<Analysis> = z.object({
   referenceOffsetCents: z.number(),
   referenceSpreadCents: z.number(),
   tempoBpm: z.number().nullable(),
-  meter: z.object({ beats: z.int(), unit: z.int() }),
+  meter: meterSchema,
+  meters: z.array(z.object({ tempoBpm: z.number(), meter: meterSchema, confidence: z.number() })),
   beatsS: z.array(z.number()),
   downbeatsS: z.array(z.number()),
   key: keySchema.nullable(),

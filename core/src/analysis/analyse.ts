@@ -3,6 +3,7 @@
  * Schema `wild-needle/analysis@1`; printed by the command line, stored by the server, read by the screens.
  */
 import {
+  applyHabits,
   chooseHandPath,
   findVoicings,
   rankTunings,
@@ -15,13 +16,14 @@ import {
   type HeardSection,
   type HeardStrum,
   type Meter,
+  type MeterAlternative,
   type OnProgress,
   type StereoSignal,
 } from '../mir';
 import { chordName, pitchClassOf, type Key } from '../theory';
 
 /** Raise when results change; stored with every analysis. */
-export const ALGORITHM_VERSION = 'plain-1';
+export const ALGORITHM_VERSION = 'networks-1';
 
 export interface RankedVoicing {
   /** Fret per string, lowest string first, null = not played; frets count from the capo. */
@@ -49,6 +51,8 @@ export interface Analysis {
   /** Quarter notes per minute; null without a pulse. */
   readonly tempoBpm: number | null;
   readonly meter: Meter;
+  /** Readings of tempo and meter with their probability, most likely first. */
+  readonly meters: readonly MeterAlternative[];
   readonly beatsS: readonly number[];
   readonly downbeatsS: readonly number[];
   readonly key: Key | null;
@@ -71,7 +75,7 @@ export function fretList(voicing: Voicing, strings: number): (number | null)[] {
 }
 
 function rankVoicings(strums: readonly HeardStrum[], tuning: Tuning): RankedVoicing[][] {
-  const layers = strums.map((s) => findVoicings(s.midi, tuning).slice(0, PATH_WIDTH));
+  const layers = strums.map((s) => applyHabits(findVoicings(s.midi, tuning), tuning).slice(0, PATH_WIDTH));
   const { path } = chooseHandPath(layers.filter((l) => l.length > 0));
   let next = 0;
   return layers.map((layer) => {
@@ -104,6 +108,7 @@ export function analyse(signal: StereoSignal, onProgress?: OnProgress): Analysis
     referenceSpreadCents: heard.reference?.spreadCents ?? 0,
     tempoBpm: heard.grid?.tempoBpm ?? null,
     meter: heard.grid?.meter ?? { beats: 4, unit: 4 },
+    meters: heard.meters,
     beatsS: heard.grid?.beatsS ?? [],
     downbeatsS: heard.grid?.downbeatsS ?? [],
     key,

@@ -30,6 +30,7 @@ const ANALYSIS: Analysis = {
   referenceSpreadCents: 3,
   tempoBpm: 120,
   meter: { beats: 4, unit: 4 },
+  meters: [],
   beatsS: BEATS,
   downbeatsS: [1, 3, 5, 7, 9],
   key: { tonic: 'E', mode: 'minor' },
@@ -52,6 +53,22 @@ describe('draft', () => {
       [8, 4],
       [12, 4],
       [16, 1],
+    ]);
+  });
+
+  it('writes the dotted quarters of six eighths as eighths', () => {
+    const sixEighths = {
+      ...ANALYSIS,
+      meter: { beats: 6, unit: 8 },
+      beatsS: [1, 2, 3, 4, 5],
+      downbeatsS: [1, 3, 5],
+    };
+    const { beatsS, bars } = gridOf(sixEighths);
+    expect(beatsS.slice(0, 4).map((t) => Number(t.toFixed(3)))).toEqual([1, 1.333, 1.667, 2]);
+    expect(bars.map((b) => [b.beat, b.beats, b.unit])).toEqual([
+      [0, 6, 8],
+      [6, 6, 8],
+      [12, 3, 8],
     ]);
   });
 

@@ -20,9 +20,20 @@ export interface DraftOptions {
   readonly recordingId: string;
 }
 
+/** A dotted quarter is heard as one beat and written as three eighths. */
+function writtenBeats({ beatsS, meter }: Analysis): number[] {
+  const isCompound = meter.unit === 8 && meter.beats % 3 === 0;
+  if (!isCompound) return [...beatsS];
+  return beatsS.flatMap((t, i) => {
+    const lengthS = (beatsS[i + 1] ?? 2 * t - beatsS[i - 1]) - t;
+    return [t, t + lengthS / 3, t + (2 * lengthS) / 3];
+  });
+}
+
 /** Bars between downbeats; beats before the first downbeat belong to none. */
 export function gridOf(analysis: Analysis): BeatGrid {
-  const { beatsS, downbeatsS, meter } = analysis;
+  const { downbeatsS, meter } = analysis;
+  const beatsS = writtenBeats(analysis);
   const starts = downbeatsS.map((t) => beatsS.findIndex((b) => Math.abs(b - t) < 1e-6)).filter((i) => i >= 0);
   const bars = starts.map((beat, i): Bar => ({
     beat,

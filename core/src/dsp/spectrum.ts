@@ -37,14 +37,18 @@ export function createSpectrumAnalyser(size: number): SpectrumAnalyser {
       if (out.length !== bins) throw new RangeError(`out must have ${bins} bins, but has ${out.length}`);
       const used = Math.min(length, size);
       const window = windowOf(used);
-      for (let i = 0; i < size; i++) {
-        const at = start + i;
-        input[i] = i < used && at >= 0 && at < samples.length ? samples[at] * window[i] : 0;
-      }
+      const from = Math.min(used, Math.max(0, -start));
+      const to = Math.max(from, Math.min(used, samples.length - start));
+      input.fill(0, 0, from);
+      for (let i = from; i < to; i++) input[i] = samples[start + i] * window[i];
+      input.fill(0, to);
       fft.realTransform(output, input);
       // A Hann window has a mean of 1/2 and a sine splits over two bins: 4 / length restores amplitude 1.
       const scale = 4 / used;
-      for (let k = 0; k < bins; k++) out[k] = Math.hypot(output[2 * k], output[2 * k + 1]) * scale;
+      for (let k = 0; k < bins; k++) {
+        const [re, im] = [output[2 * k], output[2 * k + 1]];
+        out[k] = Math.sqrt(re * re + im * im) * scale;
+      }
     },
   };
 }

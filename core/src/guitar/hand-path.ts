@@ -44,8 +44,8 @@ export function chooseHandPath(layers: readonly (readonly Voicing[])[]): { path:
   const cost = costs[at];
   const path: Voicing[] = [];
   for (let k = layers.length - 1; k >= 0; k--) {
-    path.unshift(layers[k][at]);
+    path.push(layers[k][at]);
     at = back[k][at];
   }
-  return { path, cost };
+  return { path: path.reverse(), cost };
 }

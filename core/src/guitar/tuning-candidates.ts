@@ -23,12 +23,21 @@ export interface TuningCandidate {
 
 /** Frets a capo is tried on; players seldom go higher for riffs (common practice). */
 const CAPO_FRETS = [0, 1, 2, 3, 4, 5];
-/** A capo is an extra assumption. */
+/** A capo is an extra assumption, and one on another tuning than standard two of them. */
 const CAPO_PENALTY = 0.9;
+const RETUNED_CAPO_PENALTY = 0.7;
 /** An unplayable strum (often a mishearing) weighs as much as a wide stretch, so that few do not decide. */
 const UNPLAYABLE_COST = 6;
 /** A riff on the open lowest string is what makes players choose a tuning. */
 const OPEN_LOW_BONUS = 1.2;
+/**
+ * Per semitone that the lowest string lies under the lowest note of the song: nobody tunes down for notes that are
+ * not played. Counted up to a point, since a song need not use its lowest string.
+ */
+const UNUSED_DEPTH_COST = 0.12;
+const MOST_UNUSED = 4;
+/** A few notes heard too low do not count: this share may lie under the lowest note. */
+const MISHEARD_SHARE = 0.02;
 /** Differences in cost per strum become probabilities by exp(-cost * this); tuned on generated songs. */
 const SHARPNESS = 3;
 /** Voicings kept per strum while ranking; more changes no ranking and costs their square. */
@@ -38,6 +47,8 @@ const VOICINGS_PER_STRUM = 4;
 export function rankTunings(strums: readonly (readonly MidiNote[])[]): TuningCandidate[] {
   const heard = strums.filter((notes) => notes.length > 0);
   if (heard.length === 0) return [];
+  const bassNotes = heard.map((notes) => Math.min(...notes)).sort((a, b) => a - b);
+  const lowestNote = bassNotes[Math.floor(MISHEARD_SHARE * bassNotes.length)];
   const scored = TUNINGS.flatMap(({ name, strings, prior }) =>
     CAPO_FRETS.map((capo) => {
       const tuning: Tuning = { name, stringsMidi: strings, capo };
@@ -59,7 +70,8 @@ export function rankTunings(strums: readonly (readonly MidiNote[])[]): TuningCan
         meanEffort * (1 - unplayableShare) +
         UNPLAYABLE_COST * unplayableShare -
         OPEN_LOW_BONUS * openShare +
-        (capo > 0 ? CAPO_PENALTY : 0) -
+        UNUSED_DEPTH_COST * Math.min(MOST_UNUSED, Math.max(0, lowestNote - strings[0] - capo)) +
+        (capo > 0 ? CAPO_PENALTY + (name === 'standard' ? 0 : RETUNED_CAPO_PENALTY) : 0) -
         Math.log(prior) / SHARPNESS;
       return { tuning, unplayableShare, openShare, meanEffort, weight: Math.exp(-SHARPNESS * cost) };
     }),

@@ -34,9 +34,9 @@ const EFFORT = {
   /** An unplayed string between played ones must be damped by a finger. */
   perInnerMute: 0.7,
   /** Low positions are home; each fret up the neck is a little farther away. */
-  perFretOfPosition: 0.06,
+  perFretOfPosition: 0.05,
   /** A string higher than needed sounds thinner; riffs sit on the thick strings. */
-  perStringFromLowest: 0.15,
+  perStringFromLowest: 0.2,
   /** Open strings can't be moved or muted with the same hand shape unless all are open. */
   mixedOpen: 0.5,
   /** Four or more pressed strings need a barre or four fingers. */

@@ -7,8 +7,8 @@ import { createSpectrumAnalyser } from '../dsp';
 import { midiToHz } from '../theory';
 
 export const BINS_PER_SEMITONE = 3;
-const FIRST_MIDI = 26;
-const LAST_MIDI = 98;
+export const FIRST_MIDI = 16;
+const LAST_MIDI = 116;
 export const SPECTRUM_SIZE = (LAST_MIDI - FIRST_MIDI) * BINS_PER_SEMITONE;
 /** Longest stretch that is read of a strum: longer ones add the decay, not the chord. */
 export const SPECTRUM_SECONDS = 0.37;

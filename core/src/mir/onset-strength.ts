@@ -63,3 +63,16 @@ export function computeOnsetStrength(samples: Float32Array, sampleRate: number):
   }
   return { frameRate: sampleRate / HOP, curves };
 }
+
+/** Two signals heard together; the low end is that of the first. */
+export function addStrength(a: OnsetStrength, b: OnsetStrength): OnsetStrength {
+  const add = (x: Float32Array, y: Float32Array): Float32Array => x.map((v, i) => v + y[i]);
+  return {
+    frameRate: a.frameRate,
+    curves: {
+      low: a.curves.low,
+      body: add(a.curves.body, b.curves.body),
+      edge: add(a.curves.edge, b.curves.edge),
+    },
+  };
+}

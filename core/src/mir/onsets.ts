@@ -10,8 +10,8 @@ const REFINE_S = 0.03;
 const BLOCK_S = 0.0025;
 /** Two strums of one guitar are never closer: sixteenths at 240 bpm are 62 ms apart. */
 const MIN_DISTANCE_S = 0.05;
-/** Height above the local mean, as a share of a strong attack of this recording. Tuned in bench/quality. */
-const RELATIVE_DELTA = 0.16;
+/** Height above the local mean, as a share of a strong attack of this recording: low, the network decides. */
+const RELATIVE_DELTA = 0.05;
 
 /** Log energy of the differentiated signal in blocks of {@link BLOCK_S}; differences stress the pick. */
 function blockEnergies(samples: Float32Array, from: number, to: number, block: number): Float32Array {
@@ -42,8 +42,11 @@ function refine(samples: Float32Array, sampleRate: number, timeS: number): numbe
   return bestBlock < 0 ? timeS : (from + bestBlock * block) / sampleRate;
 }
 
-/** Onset times in seconds, ascending. `strength` may be the sum of several signals' curves. */
-export function detectOnsets(
+/**
+ * Instants that may be strokes, in seconds, ascending: nearly all strokes are among them, and many drums.
+ * `strength` may be the sum of several signals' curves; instants are placed by `samples`.
+ */
+export function findOnsetCandidates(
   samples: Float32Array,
   sampleRate: number,
   { frameRate, curves }: OnsetStrength,

@@ -34,6 +34,14 @@ export interface BeatGrid {
   readonly downbeatsS: readonly number[];
 }
 
+/** Another way to count the same pulse. */
+export interface MeterAlternative {
+  readonly tempoBpm: number;
+  readonly meter: Meter;
+  /** Probability of this reading, 0 to 1. */
+  readonly confidence: number;
+}
+
 /** One sweep over the strings, as heard. */
 export interface HeardStrum {
   readonly timeS: number;

@@ -1,2 +1,3 @@
 export { renderBand } from './band';
 export type { BandOptions } from './band';
+export { addPluck } from './plucked-string';

@@ -1,3 +1,4 @@
+import { ALGORITHM_VERSION } from '@wild-needle/core/analysis';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { importAnswerSchema, openSongSchema, type AnalysisJob } from '@wild-needle/contract';
 import { startTestServer, type TestServer } from '../../test/database';
@@ -35,7 +36,7 @@ describe('analyses that run', () => {
       schema: string;
       algorithm: string;
     };
-    expect(result).toMatchObject({ schema: 'wild-needle/analysis@1', algorithm: 'plain-1' });
+    expect(result).toMatchObject({ schema: 'wild-needle/analysis@1', algorithm: ALGORITHM_VERSION });
     const song = openSongSchema.parse(await (await fetch(`${server.url}/api/songs/${songId}`)).json());
     expect(song.revision).toBe(2);
     expect(song.job?.status).toBe('done');

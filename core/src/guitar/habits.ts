@@ -1,0 +1,29 @@
+/**
+ * What players do where the hand would be as well served otherwise: riffs keep to one movable grip, so a chord that
+ * mixes an open string with stopped ones is played where there is no other way, or where its open string is the
+ * lowest of the guitar and can't be had elsewhere (common practice).
+ */
+import type { Tuning } from './tuning';
+import type { Voicing } from './voicing';
+
+/** About a fret of stretch: the movable grip is taken up to half the neck away. */
+const OPEN_GRIP_COST = 1;
+/** The ordinary power-chord grip spans this many frets. */
+const GRIP_SPAN = 2;
+
+function isMovable({ frets }: Voicing): boolean {
+  const stopped = frets.map((f) => f.fret);
+  return Math.min(...stopped) > 0 && Math.max(...stopped) - Math.min(...stopped) <= GRIP_SPAN;
+}
+
+/** The voicings of one strum, least cost first, with the habit in their effort. */
+export function applyHabits(voicings: readonly Voicing[], tuning: Tuning): Voicing[] {
+  if (!voicings.some(isMovable)) return [...voicings];
+  const lowest = tuning.stringsMidi.length;
+  return voicings
+    .map((voicing) => {
+      const usesOpen = voicing.frets.some((f) => f.fret === 0 && f.string !== lowest);
+      return usesOpen ? { ...voicing, effort: voicing.effort + OPEN_GRIP_COST } : voicing;
+    })
+    .sort((a, b) => a.effort - b.effort);
+}

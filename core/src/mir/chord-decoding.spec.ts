@@ -1,0 +1,71 @@
+import { describe, expect, it } from 'vitest';
+import { decodeChords } from './chord-decoding';
+import { CHORD_FORMS } from './chord-forms.data';
+import { BASS_NOTES, FORMS, LOWEST_BASS, PRESENCES, type ChordEvidence } from './chord-network';
+
+const form = (notes: readonly number[] | null): number =>
+  CHORD_FORMS.findIndex((f) => f.notes?.join() === notes?.join());
+const FIFTH = form([0, 7]);
+const WITH_OCTAVE = form([0, 7, 12]);
+const UNNAMED = form(null);
+
+/** Probabilities of some readings; the rest shares what is left. */
+function evidence(
+  readings: readonly (readonly [bass: number, form: number, p: number])[],
+  sounding: readonly number[] = [],
+): ChordEvidence {
+  const logProbabilities = new Float32Array(BASS_NOTES * FORMS).fill(Math.log(1e-6));
+  for (const [bass, f, p] of readings) logProbabilities[(bass - LOWEST_BASS) * FORMS + f] = Math.log(p);
+  return {
+    logProbabilities,
+    presence: () => Float32Array.from({ length: PRESENCES }, (_, i) => (sounding.includes(i) ? 0.9 : 0.1)),
+  };
+}
+
+describe('decoding of chords', () => {
+  it('takes the likeliest reading where nothing else speaks', () => {
+    const [chord] = decodeChords([evidence([[40, FIFTH, 0.9]])]);
+    expect(chord).toMatchObject({ midi: [40, 47], bass: 40 });
+    expect(chord.confidence).toBeGreaterThan(0.9);
+  });
+
+  it('lets the vocabulary of the song decide what is doubtful', () => {
+    const clear = evidence([[40, WITH_OCTAVE, 0.95]]);
+    const doubtful = evidence([
+      [40, FIFTH, 0.5],
+      [40, WITH_OCTAVE, 0.45],
+    ]);
+    const chords = decodeChords([clear, clear, clear, doubtful]);
+    expect(chords[3].midi).toEqual([40, 47, 52]);
+  });
+
+  it('keeps a clear chord that the song plays only once', () => {
+    const usual = evidence([[40, FIFTH, 0.95]]);
+    const once = evidence([[46, WITH_OCTAVE, 0.98]]);
+    expect(decodeChords([...Array<ChordEvidence>(12).fill(usual), once]).at(-1)?.midi).toEqual([46, 53, 58]);
+  });
+
+  it('pools what passes of the same riff say', () => {
+    const mostly = evidence([
+      [43, FIFTH, 0.6],
+      [45, FIFTH, 0.4],
+    ]);
+    const misheard = evidence([
+      [43, FIFTH, 0.4],
+      [45, FIFTH, 0.6],
+    ]);
+    const group = [0, 1, 2];
+    expect(decodeChords([mostly, misheard, mostly], [group, group, group]).map((c) => c.bass)).toEqual([
+      43, 43, 43,
+    ]);
+  });
+
+  it('reads the notes of an unnamed form one by one', () => {
+    const [chord] = decodeChords([evidence([[43, UNNAMED, 0.9]], [0, 7, 16, 21])]);
+    expect(chord.midi).toEqual([43, 50, 59, 64]);
+  });
+
+  it('has nothing to say of no strums', () => {
+    expect(decodeChords([])).toEqual([]);
+  });
+});

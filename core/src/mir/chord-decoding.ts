@@ -1,0 +1,94 @@
+/**
+ * From what each strum's spectrum says to one reading of all strums: songs keep to few chords and few ways to play
+ * them, so what was clear in one place decides what was doubtful in another. Expectation maximisation over the
+ * song's own vocabulary (Dempster, Laird and Rubin 1977), after pooling the evidence of strums that stand at the same
+ * place of the same riff.
+ */
+import type { MidiNote } from '../units';
+import { CHORD_FORMS } from './chord-forms.data';
+import { BASS_NOTES, FORMS, LOWEST_BASS, type ChordEvidence } from './chord-network';
+
+export interface DecodedChord {
+  /** Lowest first. */
+  readonly midi: readonly MidiNote[];
+  readonly bass: MidiNote;
+  readonly form: number;
+  /** Probability of this reading against all others. */
+  readonly confidence: number;
+}
+
+const CLASSES = BASS_NOTES * FORMS;
+const ROUNDS = 4;
+/** Weight of the song's vocabulary against the evidence of one strum. */
+const VOCABULARY_WEIGHT = 0.7;
+/** What a chord that the song has not shown yet counts, in strums; forms that it has shown count more. */
+const UNSEEN = 0.004;
+const SEEN_FORM = 0.03;
+/** A note of an unnamed form sounds from this probability on. */
+const PRESENT = 0.5;
+
+function vocabularyOf(posteriors: readonly Float32Array[]): Float32Array {
+  const counts = new Float32Array(CLASSES);
+  const forms = new Float32Array(FORMS);
+  for (const posterior of posteriors) {
+    for (let c = 0; c < CLASSES; c++) counts[c] += posterior[c];
+  }
+  for (let c = 0; c < CLASSES; c++) forms[c % FORMS] += counts[c];
+  const total = posteriors.length;
+  return counts.map((n, c) => Math.log((n + UNSEEN + (SEEN_FORM * forms[c % FORMS]) / total) / total));
+}
+
+function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float32Array {
+  const p = evidence.slice();
+  let top = -Infinity;
+  for (let c = 0; c < CLASSES; c++) {
+    if (prior) p[c] += VOCABULARY_WEIGHT * prior[c];
+    if (p[c] > top) top = p[c];
+  }
+  let sum = 0;
+  for (let c = 0; c < CLASSES; c++) sum += p[c] = Math.exp(p[c] - top);
+  for (let c = 0; c < CLASSES; c++) p[c] /= sum;
+  return p;
+}
+
+/**
+ * `alike[k]`: indices of strums, with k itself, that play the same place of the same riff; their evidence is averaged.
+ */
+export function decodeChords(
+  strums: readonly ChordEvidence[],
+  alike: readonly (readonly number[])[] = strums.map((_, k) => [k]),
+): DecodedChord[] {
+  if (strums.length === 0) return [];
+  const evidence = alike.map((group) => {
+    const sum = new Float32Array(CLASSES);
+    for (const k of group) {
+      const own = strums[k].logProbabilities;
+      for (let c = 0; c < CLASSES; c++) sum[c] += own[c];
+    }
+    // Passes are not independent (the same amplifier, the same bass): evidence grows as the root of their number.
+    const scale = 1 / Math.sqrt(group.length);
+    return sum.map((v) => v * scale);
+  });
+  let posteriors = evidence.map((e) => posteriorOf(e, null));
+  for (let round = 0; round < ROUNDS; round++) {
+    const prior = vocabularyOf(posteriors);
+    posteriors = evidence.map((e) => posteriorOf(e, prior));
+  }
+  return posteriors.map((posterior, k) => {
+    let best = 0;
+    for (let c = 1; c < CLASSES; c++) if (posterior[c] > posterior[best]) best = c;
+    const bass = LOWEST_BASS + Math.floor(best / FORMS);
+    const form = best % FORMS;
+    const above = CHORD_FORMS[form].notes ?? notesPresent(alike[k].map((i) => strums[i].presence(bass)));
+    return { midi: above.map((a) => bass + a), bass, form, confidence: posterior[best] };
+  });
+}
+
+function notesPresent(presences: readonly Float32Array[]): number[] {
+  const above = [0];
+  for (let i = 1; i < presences[0].length; i++) {
+    const mean = presences.reduce((sum, p) => sum + p[i], 0) / presences.length;
+    if (mean >= PRESENT) above.push(i);
+  }
+  return above;
+}

@@ -1,0 +1,84 @@
+/**
+ * Which notes a strum sounds, by a network that looks at the same spectrum from every possible lowest note: the same
+ * weights see what lies from {@link BELOW} semitones under that note to {@link ABOVE} over it, in the middle and in
+ * the sides, and answer how well each form of {@link CHORD_FORMS} fits there. One softmax over all lowest notes and
+ * forms makes probabilities. Trained on amplified chords, it has learned which tones distortion makes.
+ */
+import type { MidiNote } from '../units';
+import { CHORD_FORMS } from './chord-forms.data';
+import { BINS_PER_SEMITONE, FIRST_MIDI, SPECTRUM_SIZE } from './chord-spectrum';
+import { applyLayer, readLayer, softmax, type DenseLayer, type LayerWeights } from './network';
+
+const BELOW = 14;
+const ABOVE = 50;
+/** Lowest notes looked for: from a low A to the high F# of the first string. */
+export const LOWEST_BASS: MidiNote = 31;
+export const HIGHEST_BASS: MidiNote = 66;
+export const BASS_NOTES = HIGHEST_BASS - LOWEST_BASS + 1;
+export const FORMS = CHORD_FORMS.length;
+/** Semitones over the lowest note whose presence is answered one by one. */
+export const PRESENCES = 29;
+
+const WINDOW = (BELOW + ABOVE) * BINS_PER_SEMITONE;
+/** Middle, sides, and the height of the lowest note, since low notes have fewer bins. */
+export const CHORD_INPUTS = 2 * WINDOW + 2;
+
+export interface ChordNetworkWeights {
+  readonly hidden: LayerWeights;
+  readonly forms: LayerWeights;
+  readonly presence: LayerWeights;
+}
+
+/** Writes what the network sees of two spectra from `bass`; `side` is null where nothing stands in the sides. */
+export function writeChordInput(
+  mid: Float32Array,
+  side: Float32Array | null,
+  bass: MidiNote,
+  out: Float32Array,
+): void {
+  const from = (bass - BELOW - FIRST_MIDI) * BINS_PER_SEMITONE;
+  for (let i = 0; i < WINDOW; i++) {
+    const bin = from + i;
+    const inside = bin >= 0 && bin < SPECTRUM_SIZE;
+    // Spectra have unit length: times this they are about 1 where a partial is.
+    out[i] = inside ? 4 * mid[bin] : 0;
+    out[WINDOW + i] = inside && side ? 4 * side[bin] : 0;
+  }
+  out[2 * WINDOW] = (bass - 45) / 12;
+  out[2 * WINDOW + 1] = side ? 1 : 0;
+}
+
+export interface ChordEvidence {
+  /** Log-probability of each form on each lowest note: index = (bass - LOWEST_BASS) * FORMS + form. */
+  readonly logProbabilities: Float32Array;
+  /** Probability that each semitone over the lowest note sounds, if that note is the lowest. */
+  presence(bass: MidiNote): Float32Array;
+}
+
+export type ChordNetwork = (mid: Float32Array, side: Float32Array | null) => ChordEvidence;
+
+export function createChordNetwork(weights: ChordNetworkWeights): ChordNetwork {
+  const hiddenLayer = readLayer(weights.hidden, CHORD_INPUTS);
+  const forms = readLayer(weights.forms);
+  const presence: DenseLayer = readLayer(weights.presence);
+  const input = new Float32Array(CHORD_INPUTS);
+  return (mid, side) => {
+    const hidden = Array.from({ length: BASS_NOTES }, () => new Float32Array(hiddenLayer.outputs));
+    const all = new Float32Array(BASS_NOTES * FORMS);
+    for (let b = 0; b < BASS_NOTES; b++) {
+      writeChordInput(mid, side, LOWEST_BASS + b, input);
+      applyLayer(hiddenLayer, input, hidden[b], true);
+      applyLayer(forms, hidden[b], all.subarray(b * FORMS, (b + 1) * FORMS), false);
+    }
+    softmax(all);
+    for (let c = 0; c < all.length; c++) all[c] = Math.log(Math.max(1e-9, all[c]));
+    return {
+      logProbabilities: all,
+      presence: (bass) => {
+        const out = new Float32Array(PRESENCES);
+        applyLayer(presence, hidden[bass - LOWEST_BASS], out, false);
+        return out.map((v) => 1 / (1 + Math.exp(-v)));
+      },
+    };
+  };
+}

@@ -1,0 +1,61 @@
+/**
+ * Which candidates are strokes, and whether they ring, are palm-muted or dead: a small network on what the instant
+ * looks like, trained on generated songs (`training/`), then the nearer of two that can't both be strokes.
+ */
+import { applyLayer, readLayer, softmax, type LayerWeights } from './network';
+import { STROKE_FEATURES } from './stroke-features';
+
+/** Order of the network's outputs. */
+export const STROKE_CLASSES = ['none', 'ring', 'palmMute', 'dead'] as const;
+
+export interface StrokeNetworkWeights {
+  readonly hidden: LayerWeights;
+  readonly output: LayerWeights;
+}
+
+export interface StrokeProbabilities {
+  readonly ring: number;
+  readonly palmMute: number;
+  readonly dead: number;
+}
+
+/** Two strokes of one guitar are never closer: sixteenths at 240 bpm are 62 ms apart. */
+const MIN_DISTANCE_S = 0.05;
+
+export type StrokeNetwork = (features: Float32Array) => StrokeProbabilities[];
+
+/** Takes the features of all candidates, one after the other. */
+export function createStrokeNetwork(weights: StrokeNetworkWeights): StrokeNetwork {
+  const hidden = readLayer(weights.hidden, STROKE_FEATURES);
+  const output = readLayer(weights.output);
+  const middle = new Float32Array(hidden.outputs);
+  const result = new Float32Array(output.outputs);
+  return (features) =>
+    Array.from({ length: features.length / STROKE_FEATURES }, (_, k) => {
+      applyLayer(hidden, features.subarray(k * STROKE_FEATURES, (k + 1) * STROKE_FEATURES), middle, true);
+      applyLayer(output, middle, result, false);
+      softmax(result);
+      return { ring: result[1], palmMute: result[2], dead: result[3] };
+    });
+}
+
+export function strokeProbability({ ring, palmMute, dead }: StrokeProbabilities): number {
+  return ring + palmMute + dead;
+}
+
+/** Indices of the candidates that are strokes, in order of time; of two that are too close the surer one. */
+export function chooseStrokes(
+  timesS: readonly number[],
+  probabilities: readonly StrokeProbabilities[],
+  threshold = 0.5,
+): number[] {
+  const chosen: number[] = [];
+  timesS.forEach((timeS, k) => {
+    const p = strokeProbability(probabilities[k]);
+    if (p < threshold) return;
+    const before = chosen.at(-1);
+    if (before === undefined || timeS - timesS[before] >= MIN_DISTANCE_S) chosen.push(k);
+    else if (p > strokeProbability(probabilities[before])) chosen[chosen.length - 1] = k;
+  });
+  return chosen;
+}

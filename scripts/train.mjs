@@ -1,0 +1,48 @@
+/**
+ * `npm run train`: makes the training songs and trains what hears them, see training/README.md. Takes the better part
+ * of an hour on two cores; songs that were made already are kept in `.cache/training`.
+ */
+import { spawn } from 'node:child_process';
+import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mjs';
+import { endOnStop, say, Stop } from './lib/say.mjs';
+
+/** Validation songs, then two halves of the training songs. */
+const SEEDS = [
+  [1, 40],
+  [1000, 1260],
+  [1260, 1540],
+];
+
+function run(...args) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, ['--import', 'tsx', ...args.map(String)], {
+      cwd: ROOT,
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
+    child.on('exit', (code) => (code === 0 ? resolve() : reject(new Stop(`${args[0]} ended with ${code}`))));
+  });
+}
+
+async function main() {
+  ensureNpmPackages();
+  ensureDebianPackages([
+    'ffmpeg',
+    'fluidsynth',
+    'fluid-soundfont-gm',
+    'timgm6mb-soundfont',
+    'musescore-general-soundfont',
+  ]);
+  say('Making the songs …');
+  const [validation, first, second] = SEEDS;
+  await Promise.all([
+    run('training/generate.ts', ...validation).then(() => run('training/generate.ts', ...first)),
+    run('training/generate.ts', ...second),
+  ]);
+  say('Training …');
+  await Promise.all([
+    run('training/train-strokes.ts').then(() => run('training/train-meter.ts')),
+    run('training/train-chords.ts'),
+  ]);
+}
+
+main().catch(endOnStop);

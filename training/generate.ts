@@ -1,0 +1,23 @@
+/**
+ * `tsx training/generate.ts FROM TO`: makes the songs of these seeds and keeps them in `.cache/training/songs`.
+ * A song that is there already is left alone.
+ */
+import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { generateSong } from './material/song';
+import { strokeExamples } from './stroke-examples';
+
+const SONGS = join(import.meta.dirname, '../.cache/training/songs');
+
+const [from, to] = process.argv.slice(2).map(Number);
+mkdirSync(SONGS, { recursive: true });
+for (let seed = from; seed < to; seed++) {
+  const stem = join(SONGS, String(seed));
+  if (existsSync(`${stem}.json`)) continue;
+  const { truth, channels, samples } = generateSong(seed);
+  writeFileSync(`${stem}.pcm`, samples);
+  writeFileSync(`${stem}.json`, JSON.stringify({ channels, truth }));
+  // While the cores are at it: the training of strokes reads them from there.
+  strokeExamples(seed);
+  process.stderr.write(`${seed} `);
+}

@@ -1,0 +1,150 @@
+/** One generated song: the sound at the rate of the analysis, and what is true of it. Deterministic by its seed. */
+import { createRandom } from '@wild-needle/core/units';
+import { drawAmplifier, drive } from './amplifier-chain';
+import { renderBass, renderDrums, renderMelody, type Stereo } from './backing';
+import { createChance, type Chance } from './chance';
+import { compose } from './composition';
+import { drawStyle, renderTake, type TimedStrum } from './guitar-take';
+import { addRoom, addStem, master, placed, publish } from './mixing';
+import { FONTS, soundBank } from './sound-bank';
+
+export interface TrueStrum {
+  readonly timeS: number;
+  readonly endS: number;
+  readonly midi: readonly number[];
+  readonly rootPc: number | null;
+  readonly palmMuted: boolean;
+  readonly dead: boolean;
+}
+
+export interface Truth {
+  readonly offsetCents: number;
+  readonly bpm: number;
+  readonly meter: { readonly beats: number; readonly unit: number };
+  readonly barsS: readonly number[];
+  readonly sections: readonly {
+    readonly startS: number;
+    readonly riff: number;
+    readonly transpose: number;
+  }[];
+  readonly strums: readonly TrueStrum[];
+}
+
+export interface GeneratedSong {
+  readonly truth: Truth;
+  readonly channels: 1 | 2;
+  /** Interleaved, 16 bits, at ANALYSIS_SAMPLE_RATE. */
+  readonly samples: Buffer;
+}
+
+const SONG_S = 20;
+const TAIL_S = 1.5;
+/** Jazz, clean, muted and steel guitars, and amplified ones whose samples are single notes. */
+const GUITAR_PROGRAMS = [25, 26, 27, 27, 28, 24];
+
+const GUITAR_SPAN = { isDrums: false, lowest: 30, highest: 92, seconds: 3.5 };
+const MUTED_GUITAR = 28;
+
+function drawMuteBank(chance: Chance): ReturnType<typeof soundBank> | null {
+  if (chance.yes(0.45) || FONTS.length === 0) return null;
+  return soundBank({ font: chance.pick(FONTS), program: MUTED_GUITAR, ...GUITAR_SPAN });
+}
+
+function drawBank(chance: Chance): ReturnType<typeof soundBank> | null {
+  if (chance.yes(0.25) || FONTS.length === 0) return null;
+  const program = chance.pick(GUITAR_PROGRAMS);
+  return soundBank({ font: chance.pick(FONTS), program, ...GUITAR_SPAN });
+}
+
+/** Beats of people: a slow wave and a drift around the tempo. */
+function drawClock(chance: Chance, bpm: number): (quarter: number) => number {
+  const startS = chance.uniform(0.05, 1.5);
+  const drift = chance.yes(0.35) ? chance.normal(0, 0.015) : 0;
+  const wave = chance.yes(0.4) ? chance.uniform(0, 0.02) : 0;
+  const [phase, period] = [chance.uniform(0, 6.28), chance.uniform(16, 64)];
+  const quarterS = 60 / bpm;
+  return (q) =>
+    startS +
+    quarterS *
+      (q +
+        (drift * q * q) / 100 +
+        wave * Math.sin((2 * Math.PI * q) / period + phase) -
+        wave * Math.sin(phase));
+}
+
+export function generateSong(seed: number): GeneratedSong {
+  const chance = createChance(createRandom(seed));
+  const song = compose(chance, SONG_S);
+  const timeAt = drawClock(chance, song.bpm);
+  const seconds = timeAt(song.bars[song.bars.length - 1].atQuarter + song.bars[0].quarters) + TAIL_S;
+  const offsetCents = chance.yes(0.5) ? chance.uniform(-50, 50) : chance.normal(0, 6);
+  const timed = song.strums.map((s): TimedStrum => ({
+    timeS: timeAt(s.atQuarter),
+    endS: timeAt(s.endQuarter),
+    midi: s.midi,
+    palmMute: s.palmMute,
+    dead: s.dead,
+  }));
+
+  const isDoubled = chance.yes(0.6);
+  const amplifier = drawAmplifier(chance);
+  const bank = drawBank(chance);
+  const muteBank = drawMuteBank(chance);
+  const take = (lateS: number): Float32Array => {
+    // Two takes by one player: the same guitar and amplifier as often as not.
+    const style = drawStyle(chance, chance.yes(0.6) ? bank : drawBank(chance), muteBank, offsetCents);
+    const own = chance.yes(0.6) ? amplifier : drawAmplifier(chance);
+    return drive(renderTake(timed, seconds, style, lateS, chance), own, chance);
+  };
+  const length = Math.round(seconds * 44100);
+  const mix: Stereo = [new Float32Array(length), new Float32Array(length)];
+  let guitars: Stereo = [new Float32Array(length), new Float32Array(length)];
+  if (isDoubled) {
+    const width = chance.yes(0.5) ? 1 : chance.uniform(0.35, 1);
+    const apartS = chance.yes(0.5) ? chance.uniform(0, 0.02) : 0;
+    addStem(guitars, placed(take(-apartS / 2), -width), 0);
+    addStem(guitars, placed(take(apartS / 2), width * chance.uniform(0.8, 1)), chance.normal(0, 1.5));
+  } else {
+    addStem(guitars, placed(take(0), chance.yes(0.7) ? 0 : chance.uniform(-0.8, 0.8)), 0);
+  }
+  if (chance.yes(0.6))
+    guitars = addRoom(guitars, chance.uniform(0.03, 0.3), chance.uniform(0.1, 0.7), chance);
+  addStem(mix, guitars, 0);
+  const isSolo = chance.yes(0.22);
+  if (!isSolo) {
+    const under = chance.uniform(-9, 5);
+    if (chance.yes(0.92))
+      addStem(mix, renderDrums(song, timeAt, seconds, chance), under + chance.normal(0, 2));
+    if (chance.yes(0.82)) {
+      addStem(mix, renderBass(song, timeAt, seconds, offsetCents, chance), under + chance.normal(-1, 2));
+    }
+    if (chance.yes(0.5)) {
+      addStem(mix, renderMelody(song, timeAt, seconds, offsetCents, chance), under + chance.normal(-2, 3));
+    }
+  }
+  const channels = chance.yes(0.12) ? 1 : 2;
+  const samples = publish(master(mix, chance), channels, chance.yes(0.4), chance);
+  return {
+    channels,
+    samples,
+    truth: {
+      offsetCents,
+      bpm: song.bpm,
+      meter: song.meter,
+      barsS: song.bars.map((b) => timeAt(b.atQuarter)),
+      sections: song.sections.map((s) => ({
+        startS: timeAt(s.startQuarter),
+        riff: s.riff,
+        transpose: s.transpose,
+      })),
+      strums: timed.map((s, k) => ({
+        timeS: s.timeS,
+        endS: s.endS,
+        midi: s.midi,
+        rootPc: song.strums[k].rootPc,
+        palmMuted: s.palmMute,
+        dead: s.dead,
+      })),
+    },
+  };
+}

@@ -1,0 +1,59 @@
+import { describe, expect, it } from 'vitest';
+import { applyLayer, readLayer } from '@wild-needle/core/mir';
+import { createRandom } from '@wild-needle/core/units';
+import { maskRectified, shuffled, TrainableLayer } from './dense';
+
+describe('a trainable layer', () => {
+  it('learns what no single layer can: exclusive or', () => {
+    const random = createRandom(4);
+    const hidden = new TrainableLayer(2, 8, random);
+    const output = new TrainableLayer(8, 1, random);
+    const input = Float32Array.of(0, 0, 0, 1, 1, 0, 1, 1);
+    const wanted = [0, 1, 1, 0];
+    const h = new Float32Array(4 * 8);
+    const y = new Float32Array(4);
+    const dh = new Float32Array(4 * 8);
+    for (let round = 0; round < 800; round++) {
+      hidden.forward(input, 4, h, true);
+      output.forward(h, 4, y, false);
+      const gradient = y.map((v, i) => 2 * (v - wanted[i]));
+      output.backward(h, 4, gradient, dh);
+      maskRectified(dh, h, h.length);
+      hidden.backward(input, 4, dh, null);
+      hidden.step(0.02, 0);
+      output.step(0.02, 0);
+    }
+    hidden.forward(input, 4, h, true);
+    output.forward(h, 4, y, false);
+    wanted.forEach((w, i) => expect(Math.abs(y[i] - w)).toBeLessThan(0.1));
+  });
+
+  it('says the same for one row, for four and for five', () => {
+    const layer = new TrainableLayer(3, 2, createRandom(1));
+    const input = Float32Array.from({ length: 15 }, (_, i) => Math.sin(i));
+    const all = new Float32Array(10);
+    layer.forward(input, 5, all, true);
+    const one = new Float32Array(2);
+    for (let r = 0; r < 5; r++) {
+      layer.forward(input.subarray(3 * r, 3 * r + 3), 1, one, true);
+      expect([...all.subarray(2 * r, 2 * r + 2)]).toEqual([...one]);
+    }
+  });
+
+  it('is nearly the same after it was written as whole numbers', () => {
+    const layer = new TrainableLayer(40, 3, createRandom(2));
+    const input = Float32Array.from({ length: 40 }, (_, i) => Math.cos(i));
+    const [exact, rounded] = [new Float32Array(3), new Float32Array(3)];
+    layer.forward(input, 1, exact, false);
+    applyLayer(readLayer(layer.quantise()), input, rounded, false);
+    exact.forEach((v, i) => expect(Math.abs(v - rounded[i])).toBeLessThan(0.03));
+  });
+});
+
+describe('shuffling', () => {
+  it('keeps every index once', () => {
+    expect([...shuffled(50, createRandom(3))].sort((a, b) => a - b)).toEqual(
+      Array.from({ length: 50 }, (_, i) => i),
+    );
+  });
+});
