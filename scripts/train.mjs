@@ -9,8 +9,8 @@ import { endOnStop, say, Stop } from './lib/say.mjs';
 /** Validation songs, then two halves of the training songs. */
 const SEEDS = [
   [1, 40],
-  [1000, 1260],
-  [1260, 1540],
+  [1000, 1500],
+  [1500, 2000],
 ];
 
 function run(...args) {

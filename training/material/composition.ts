@@ -83,13 +83,13 @@ const SCALES = [
   [0, 1, 3, 5, 6, 7, 8, 10],
 ];
 const LOWEST_STRINGS = [33, 35, 35, 36, 36, 37, 38, 38, 38, 39, 40, 40, 40, 40];
-const METERS = [
+const METERS: readonly (readonly [Composition['meter'], number])[] = [
   [{ beats: 4, unit: 4 }, 74],
   [{ beats: 3, unit: 4 }, 9],
   [{ beats: 6, unit: 8 }, 9],
   [{ beats: 7, unit: 8 }, 5],
   [{ beats: 5, unit: 4 }, 3],
-] as const;
+];
 
 interface ChordChoice {
   readonly midi: readonly number[];

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { groupAlike } from './alike';
+import { poolStrokes } from './pool-strokes';
 import type { HeardSection } from './types';
 
 const SECTION: HeardSection = {
@@ -12,14 +13,17 @@ const SECTION: HeardSection = {
   passes: 2,
 };
 const DOWNBEATS = [0, 2, 4, 6, 8];
+const members = (timesS: readonly number[], sections: readonly HeardSection[]): (readonly number[])[] =>
+  groupAlike(timesS, sections, DOWNBEATS).map((group) => group.members);
 
 describe('alike strums', () => {
   it('stand at the same place of another pass', () => {
-    expect(groupAlike([0, 1, 4.02, 5.5], [SECTION], DOWNBEATS)).toEqual([[0, 2], [1], [2, 0], [3]]);
+    expect(members([0, 1, 4.02, 5.5], [SECTION])).toEqual([[0, 2], [1], [2, 0], [3]]);
+    expect(groupAlike([0], [SECTION], DOWNBEATS)[0].passes).toBe(2);
   });
 
   it('belong to the bar that they come a little early for', () => {
-    expect(groupAlike([0, 3.98], [SECTION], DOWNBEATS)).toEqual([
+    expect(members([0, 3.98], [SECTION])).toEqual([
       [0, 1],
       [1, 0],
     ]);
@@ -27,6 +31,39 @@ describe('alike strums', () => {
 
   it('are not those of another riff, or of none', () => {
     const other = { ...SECTION, label: 'B', startBar: 2, passes: 1 };
-    expect(groupAlike([0, 4, 9], [{ ...SECTION, passes: 1 }, other], DOWNBEATS)).toEqual([[0], [1], [2]]);
+    expect(members([0, 4, 9], [{ ...SECTION, passes: 1 }, other])).toEqual([[0], [1], [2]]);
+  });
+});
+
+describe('strokes of passes', () => {
+  const p = (stroke: number, muted = 0): { ring: number; palmMute: number; dead: number } => ({
+    ring: stroke * (1 - muted),
+    palmMute: stroke * muted,
+    dead: 0,
+  });
+  const all = (count: number, passes = count): { members: number[]; passes: number }[] =>
+    Array.from({ length: count }, (_, k) => ({
+      members: [k, ...Array.from({ length: count }, (_v, i) => i).filter((i) => i !== k)],
+      passes,
+    }));
+  const sure = ({ ring, palmMute, dead }: { ring: number; palmMute: number; dead: number }): number =>
+    ring + palmMute + dead;
+
+  it('bring back one that was missed here, and drop one that nobody else has', () => {
+    expect(sure(poolStrokes([p(0.95), p(0.4), p(0.95)], all(3))[1])).toBeGreaterThan(0.5);
+    expect(sure(poolStrokes([p(0.6)], all(1, 4))[0])).toBeLessThan(0.5);
+  });
+
+  it('leave a clear one alone', () => {
+    expect(sure(poolStrokes([p(0.99)], all(1, 4))[0])).toBeGreaterThan(0.5);
+  });
+
+  it('mute alike', () => {
+    const { ring, palmMute } = poolStrokes([p(0.9, 0.9), p(0.9, 0.4), p(0.9, 0.9)], all(3))[1];
+    expect(palmMute).toBeGreaterThan(ring);
+  });
+
+  it('do not speak for a place outside of all riffs', () => {
+    expect(poolStrokes([p(0.6)], all(1, 1))[0]).toEqual(p(0.6));
   });
 });

@@ -6,8 +6,10 @@ import { identifyChord } from '../theory';
 import { groupAlike } from './alike';
 import { decodeChords, type DecodedChord } from './chord-decoding';
 import { CHORD_FORMS } from './chord-forms.data';
+import type { ChordEvidence } from './chord-network';
 import { findSections } from './form';
 import { estimateKey } from './key-estimate';
+import { poolStrokes } from './pool-strokes';
 import { rankMeters } from './rank-meters';
 import { estimateReferenceOffset } from './reference-offset';
 import { refineOffset } from './refine-offset';
@@ -15,7 +17,7 @@ import { findSoundingEnds, spansFrom, type StrumSpan } from './sounding-end';
 import { splitStereo } from './stereo';
 import { findStrokeCandidates } from './stroke-candidates';
 import { chooseStrokes, createStrokeNetwork, strokeProbability, type StrokeProbabilities } from './strokes';
-import { gatherEvidence } from './strum-evidence';
+import { createEvidence } from './strum-evidence';
 import type {
   BeatGrid,
   HeardSection,
@@ -45,6 +47,16 @@ export interface Heard {
 /** What is being done, in words for the screen, and the share of the whole, 0 to 1. */
 export type OnProgress = (share: number, doing: string) => void;
 
+/** Strokes that were chosen, and what sounds in them. */
+interface Picked {
+  readonly strokes: readonly StrokeProbabilities[];
+  readonly sounding: readonly StrumSpan[];
+  readonly evidence: readonly ChordEvidence[];
+}
+
+/** From here on a few cents decide on which side of a quarter tone the notes are written. */
+const UNSETTLED_CENTS = 45;
+
 interface SettledReference {
   readonly reference: ReferenceOffset | null;
   /** To add to notes that were read at the rough offset: not 0 where the fine one lies across a quarter tone. */
@@ -59,6 +71,7 @@ function settleReference(
   spans: readonly StrumSpan[],
 ): SettledReference {
   if (!rough) return { reference: null, semitones: 0 };
+  if (Math.abs(rough.cents) < UNSETTLED_CENTS) return { reference: rough, semitones: 0 };
   const strums = spans.map((span, k) => ({ ...span, midi: chords[k].midi }));
   const cents = rough.cents + (refineOffset(samples, sampleRate, strums, rough.cents) ?? 0);
   const semitones = cents > 50 ? 1 : cents <= -50 ? -1 : 0;
@@ -98,44 +111,69 @@ export function listen(signal: StereoSignal, onProgress: OnProgress = () => unde
   const rough = estimateReferenceOffset(guitars, sampleRate);
 
   onProgress(0.15, 'Listening for the strokes');
-  const candidates = findStrokeCandidates(midSide, sampleRate);
-  const probabilities = createStrokeNetwork(strokeWeights)(candidates.features);
-  const chosen = chooseStrokes(candidates.timesS, probabilities);
-  const strokes = chosen.map((k) => probabilities[k]);
-  const onsetsS = chosen.map((k) => candidates.timesS[k]);
-  const spans = spansFrom(onsetsS, durationS);
+  const { timesS, features, strength } = findStrokeCandidates(midSide, sampleRate);
+  const alone = createStrokeNetwork(strokeWeights)(features);
 
   onProgress(0.4, 'Naming the chords');
-  const evidence = gatherEvidence(midSide, sampleRate, spans, rough?.cents ?? 0, chordWeights, (k) =>
-    onProgress(0.4 + (0.45 * k) / spans.length, 'Naming the chords'),
-  );
-  const endsS = findSoundingEnds(guitars, sampleRate, spans);
-  const sounding = onsetsS.map((timeS, k) => ({ timeS, endS: endsS[k] }));
-  const firstChords = decodeChords(evidence);
-  const { reference, semitones } = settleReference(guitars, sampleRate, rough, firstChords, sounding);
-  const read = (chords: readonly DecodedChord[]): HeardStrum[] =>
-    chords.map((chord, k) => describe(sounding[k], strokes[k], chord, semitones));
-  const first = read(firstChords);
+  const evidenceOf = createEvidence(midSide, sampleRate, rough?.cents ?? 0, chordWeights);
+  const pick = (probabilities: readonly StrokeProbabilities[]): Picked => {
+    const chosen = chooseStrokes(timesS, probabilities);
+    const spans = spansFrom(
+      chosen.map((k) => timesS[k]),
+      durationS,
+    );
+    const endsS = findSoundingEnds(guitars, sampleRate, spans);
+    return {
+      strokes: chosen.map((k) => probabilities[k]),
+      sounding: spans.map(({ timeS }, k) => ({ timeS, endS: endsS[k] })),
+      evidence: spans.map((span, k) => {
+        onProgress(0.4 + (0.45 * k) / spans.length, 'Naming the chords');
+        return evidenceOf(span);
+      }),
+    };
+  };
+  const first = pick(alone);
+  const chords = decodeChords(first.evidence);
+  const { reference, semitones } = settleReference(guitars, sampleRate, rough, chords, first.sounding);
+  const read = ({ sounding, strokes }: Picked, decoded: readonly DecodedChord[]): HeardStrum[] =>
+    decoded.map((chord, k) => describe(sounding[k], strokes[k], chord, semitones));
+  const heard = read(first, chords);
 
   onProgress(0.88, 'Counting beats and bars');
-  const struck = first.map((s, k) => ({
+  const struck = heard.map((s, k) => ({
     timeS: s.timeS,
     rootPc: s.rootPc,
-    weight: strokeProbability(strokes[k]),
+    weight: strokeProbability(first.strokes[k]),
   }));
-  const ranked = rankMeters(candidates.strength, struck, durationS, meterWeights);
-  const grid = ranked?.grid ?? null;
+  const ranked = rankMeters(strength, struck, durationS, meterWeights);
+  if (!ranked) {
+    onProgress(1, 'Done');
+    return {
+      durationS,
+      reference,
+      grid: null,
+      meters: [],
+      strums: heard,
+      key: estimateKey(heard),
+      sections: [],
+    };
+  }
+  const { grid, alternatives } = ranked;
+
   onProgress(0.95, 'Comparing the riffs');
-  const sections = grid ? findSections(first, grid.downbeatsS, durationS, candidates.strength) : [];
-  const strums = grid ? read(decodeChords(evidence, groupAlike(onsetsS, sections, grid.downbeatsS))) : first;
+  const drafted = findSections(heard, grid.downbeatsS, durationS, strength);
+  const second = pick(poolStrokes(alone, groupAlike(timesS, drafted, grid.downbeatsS)));
+  const alike = groupAlike(
+    second.sounding.map((s) => s.timeS),
+    drafted,
+    grid.downbeatsS,
+  );
+  const pooled = decodeChords(
+    second.evidence,
+    alike.map((group) => group.members),
+  );
+  const strums = read(second, pooled);
+  const sections = findSections(strums, grid.downbeatsS, durationS, strength);
   onProgress(1, 'Done');
-  return {
-    durationS,
-    reference,
-    grid,
-    meters: ranked?.alternatives ?? [],
-    strums,
-    key: estimateKey(strums),
-    sections,
-  };
+  return { durationS, reference, grid, meters: alternatives, strums, key: estimateKey(strums), sections };
 }

@@ -188,9 +188,10 @@ describe('chords', () => {
     [40, 46, 52],
   ];
 
-  it('are named from clean sounds by root and lowest note', () => {
-    const out = new Float32Array(6 * RATE);
-    chords.forEach((notes, i) => addChord(out, i, 0.95, notes));
+  it('are named from overdriven sounds by root and lowest note', () => {
+    const strings = new Float32Array(6 * RATE);
+    chords.forEach((notes, i) => addChord(strings, i, 0.95, notes));
+    const out = strings.map((v) => Math.tanh(6 * v + 0.1));
     const network = createChordNetwork(chordWeights);
     const extract = createChordSpectrum(RATE);
     const evidence = chords.map((_, i) => {

@@ -1,7 +1,7 @@
 /**
  * The reference offset once more, now that the notes are known: only partials of the notes themselves are read, at
- * octaves and fifths over them, so that neither fifth partials (14 cents flat) nor tones of distortion pull. It also
- * settles recordings near a quarter tone off, where a cent decides on which side they are written.
+ * octaves and fifths over them, so that neither fifth partials (14 cents flat) nor tones of distortion pull. For
+ * recordings near a quarter tone off, where a cent decides on which side they are written.
  */
 import { createSpectrumAnalyser, parabolicPeak } from '../dsp';
 import { midiToHz } from '../theory';

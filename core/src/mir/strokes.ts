@@ -5,11 +5,9 @@
 import { applyLayer, readLayer, softmax, type LayerWeights } from './network';
 import { STROKE_FEATURES } from './stroke-features';
 
-/** Order of the network's outputs. */
-export const STROKE_CLASSES = ['none', 'ring', 'palmMute', 'dead'] as const;
-
 export interface StrokeNetworkWeights {
   readonly hidden: LayerWeights;
+  /** Four outputs: none, ring, palm mute, dead. */
   readonly output: LayerWeights;
 }
 

@@ -1,4 +1,4 @@
-/** The spectra of each strum, through the chord network. */
+/** The spectra of each strum, through the chord network; a strum that was read already is not read again. */
 import { createChordNetwork, type ChordEvidence, type ChordNetworkWeights } from './chord-network';
 import { createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
 import type { StrumSpan } from './sounding-end';
@@ -8,24 +8,27 @@ import type { MidSide } from './stereo';
 const AFTER_ONSET_S = 0.012;
 const BEFORE_NEXT_S = 0.005;
 
-export function gatherEvidence(
+export function createEvidence(
   { mid, side }: MidSide,
   sampleRate: number,
-  strums: readonly StrumSpan[],
   offsetCents: number,
   weights: ChordNetworkWeights,
-  onStrum: (index: number) => void,
-): ChordEvidence[] {
+): (span: StrumSpan) => ChordEvidence {
   const extract = createChordSpectrum(sampleRate);
   const network = createChordNetwork(weights);
   const midSpectrum = new Float32Array(SPECTRUM_SIZE);
   const sideSpectrum = new Float32Array(SPECTRUM_SIZE);
-  return strums.map(({ timeS, endS }, index) => {
+  const known = new Map<string, ChordEvidence>();
+  return ({ timeS, endS }) => {
     const from = Math.round((timeS + AFTER_ONSET_S) * sampleRate);
     const to = Math.round((endS - BEFORE_NEXT_S) * sampleRate);
+    const id = `${from}/${to}`;
+    const before = known.get(id);
+    if (before) return before;
     extract(mid, from, to, offsetCents, midSpectrum);
     if (side) extract(side, from, to, offsetCents, sideSpectrum);
-    onStrum(index);
-    return network(midSpectrum, side ? sideSpectrum : null);
-  });
+    const evidence = network(midSpectrum, side ? sideSpectrum : null);
+    known.set(id, evidence);
+    return evidence;
+  };
 }
