@@ -21,6 +21,7 @@ import {
   type StereoSignal,
 } from '../mir';
 import { chordName, pitchClassOf, type Key } from '../theory';
+import { settleQuarterTone } from './quarter-tone';
 
 /** Raise when results change; stored with every analysis. */
 export const ALGORITHM_VERSION = 'networks-1';
@@ -95,7 +96,7 @@ export function analyse(signal: StereoSignal, onProgress?: OnProgress): Analysis
   if (signal.channels.length === 0 || signal.channels[0].length === 0) {
     throw new RangeError('channels must hold at least one sample, but was empty');
   }
-  const heard = listen(signal, onProgress);
+  const heard = settleQuarterTone(listen(signal, onProgress));
   const key = heard.key?.key ?? null;
   const ranked = rankTunings(heard.strums.map((s) => s.midi));
   const tuning = ranked[0]?.tuning ?? STANDARD_TUNING;

@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { AnalysedStrum, Analysis } from './analyse';
 import { analyse, fretList } from './analyse';
 import { draftDocument, gridOf } from './draft';
+import type { Heard } from '../mir';
+import { settleQuarterTone } from './quarter-tone';
 
 function heard(timeS: number, root: number, marks: Partial<AnalysedStrum> = {}): AnalysedStrum {
   return {
@@ -115,6 +117,32 @@ describe('draft', () => {
   it('is an empty document when nothing was heard', () => {
     const nothing = { ...ANALYSIS, strums: [], sections: [], beatsS: [], downbeatsS: [] };
     expect(draftDocument(nothing, OPTIONS)).toMatchObject({ riffs: [], sections: [], grid: { bars: [] } });
+  });
+});
+
+describe('a recording a quarter tone off', () => {
+  const strums = [0, 0.5, 1, 1.5].map((t, i) => heard(t, [41, 44, 41, 46][i]));
+  const off = (cents: number): Heard => ({
+    durationS: 3,
+    reference: { cents, spreadCents: 2 },
+    grid: null,
+    meters: [],
+    strums,
+    key: null,
+    sections: [],
+  });
+
+  it('is written where a usual tuning plays it on its open string', () => {
+    const settled = settleQuarterTone(off(-49));
+    expect(settled.strums.map((s) => s.midi[0])).toEqual([40, 43, 40, 45]);
+    expect(settled.reference?.cents).toBe(51);
+    expect(settled.key?.key.tonic).toBe('E');
+  });
+
+  it('is left alone when it is not near one, or lies well already', () => {
+    expect(settleQuarterTone(off(-20))).toEqual(off(-20));
+    const low = { ...off(49), strums: [0, 1].map((t) => heard(t, 40)) };
+    expect(settleQuarterTone(low)).toEqual(low);
   });
 });
 

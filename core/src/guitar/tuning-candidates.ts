@@ -13,6 +13,8 @@ export interface TuningCandidate {
   readonly tuning: Tuning;
   /** 0 to 1, the candidates' scores add up to 1. */
   readonly score: number;
+  /** Hand effort and what else speaks against it, per strum; comparable between songs. */
+  readonly cost: number;
   /** Share of strums that the tuning can't play as heard. */
   readonly unplayableShare: number;
   /** Share of strums with an open lowest string. */
@@ -73,7 +75,7 @@ export function rankTunings(strums: readonly (readonly MidiNote[])[]): TuningCan
         UNUSED_DEPTH_COST * Math.min(MOST_UNUSED, Math.max(0, lowestNote - strings[0] - capo)) +
         (capo > 0 ? CAPO_PENALTY + (name === 'standard' ? 0 : RETUNED_CAPO_PENALTY) : 0) -
         Math.log(prior) / SHARPNESS;
-      return { tuning, unplayableShare, openShare, meanEffort, weight: Math.exp(-SHARPNESS * cost) };
+      return { tuning, cost, unplayableShare, openShare, meanEffort, weight: Math.exp(-SHARPNESS * cost) };
     }),
   );
   const total = scored.reduce((sum, s) => sum + s.weight, 0);

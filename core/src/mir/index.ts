@@ -10,6 +10,7 @@ export type {
   StereoSignal,
 } from './types';
 export { estimateReferenceOffset } from './reference-offset';
+export { estimateKey } from './key-estimate';
 export { listen } from './listen';
 export type { Heard, OnProgress } from './listen';
 // What the networks see, for those who train them.

@@ -12,7 +12,6 @@ import { estimateKey } from './key-estimate';
 import { poolStrokes } from './pool-strokes';
 import { rankMeters } from './rank-meters';
 import { estimateReferenceOffset } from './reference-offset';
-import { refineOffset } from './refine-offset';
 import { findSoundingEnds, spansFrom, type StrumSpan } from './sounding-end';
 import { splitStereo } from './stereo';
 import { findStrokeCandidates } from './stroke-candidates';
@@ -54,36 +53,7 @@ interface Picked {
   readonly evidence: readonly ChordEvidence[];
 }
 
-/** From here on a few cents decide on which side of a quarter tone the notes are written. */
-const UNSETTLED_CENTS = 45;
-
-interface SettledReference {
-  readonly reference: ReferenceOffset | null;
-  /** To add to notes that were read at the rough offset: not 0 where the fine one lies across a quarter tone. */
-  readonly semitones: number;
-}
-
-function settleReference(
-  samples: Float32Array,
-  sampleRate: number,
-  rough: ReferenceOffset | null,
-  chords: readonly DecodedChord[],
-  spans: readonly StrumSpan[],
-): SettledReference {
-  if (!rough) return { reference: null, semitones: 0 };
-  if (Math.abs(rough.cents) < UNSETTLED_CENTS) return { reference: rough, semitones: 0 };
-  const strums = spans.map((span, k) => ({ ...span, midi: chords[k].midi }));
-  const cents = rough.cents + (refineOffset(samples, sampleRate, strums, rough.cents) ?? 0);
-  const semitones = cents > 50 ? 1 : cents <= -50 ? -1 : 0;
-  return { reference: { ...rough, cents: cents - 100 * semitones }, semitones };
-}
-
-function describe(
-  { timeS, endS }: StrumSpan,
-  stroke: StrokeProbabilities,
-  chord: DecodedChord,
-  semitones: number,
-): HeardStrum {
+function describe({ timeS, endS }: StrumSpan, stroke: StrokeProbabilities, chord: DecodedChord): HeardStrum {
   const sure = strokeProbability(stroke);
   if (stroke.dead > stroke.ring + stroke.palmMute) {
     const confidence = stroke.dead;
@@ -92,8 +62,8 @@ function describe(
   return {
     timeS,
     endS,
-    midi: chord.midi.map((note) => note + semitones),
-    rootPc: (chord.bass + semitones + CHORD_FORMS[chord.form].rootAbove) % 12,
+    midi: chord.midi,
+    rootPc: (chord.bass + CHORD_FORMS[chord.form].rootAbove) % 12,
     quality: identifyChord(chord.midi)?.quality ?? 'other',
     palmMuted: stroke.palmMute > stroke.ring,
     dead: false,
@@ -108,14 +78,14 @@ export function listen(signal: StereoSignal, onProgress: OnProgress = () => unde
   const guitars = midSide.side ?? midSide.mid;
 
   onProgress(0.02, 'Listening for the pitch of the recording');
-  const rough = estimateReferenceOffset(guitars, sampleRate);
+  const reference = estimateReferenceOffset(guitars, sampleRate);
 
   onProgress(0.15, 'Listening for the strokes');
   const { timesS, features, strength } = findStrokeCandidates(midSide, sampleRate);
   const alone = createStrokeNetwork(strokeWeights)(features);
 
   onProgress(0.4, 'Naming the chords');
-  const evidenceOf = createEvidence(midSide, sampleRate, rough?.cents ?? 0, chordWeights);
+  const evidenceOf = createEvidence(midSide, sampleRate, reference?.cents ?? 0, chordWeights);
   const pick = (probabilities: readonly StrokeProbabilities[]): Picked => {
     const chosen = chooseStrokes(timesS, probabilities);
     const spans = spansFrom(
@@ -134,9 +104,8 @@ export function listen(signal: StereoSignal, onProgress: OnProgress = () => unde
   };
   const first = pick(alone);
   const chords = decodeChords(first.evidence);
-  const { reference, semitones } = settleReference(guitars, sampleRate, rough, chords, first.sounding);
   const read = ({ sounding, strokes }: Picked, decoded: readonly DecodedChord[]): HeardStrum[] =>
-    decoded.map((chord, k) => describe(sounding[k], strokes[k], chord, semitones));
+    decoded.map((chord, k) => describe(sounding[k], strokes[k], chord));
   const heard = read(first, chords);
 
   onProgress(0.88, 'Counting beats and bars');

@@ -13,7 +13,6 @@ import { findOnsetCandidates } from './onsets';
 import { extendPulse, findPulses } from './pulse';
 import { rankMeters } from './rank-meters';
 import { estimateReferenceOffset } from './reference-offset';
-import { refineOffset } from './refine-offset';
 import { findSoundingEnds } from './sounding-end';
 import { splitStereo } from './stereo';
 import type { HeardStrum } from './types';
@@ -69,14 +68,6 @@ describe('reference offset', () => {
       addChord(out, 0, 3, [note + cents / 100], sampleRate);
     }
     expect(Math.abs((estimateReferenceOffset(out, sampleRate)?.cents ?? 99) - cents)).toBeLessThan(1);
-  });
-
-  it('is refined to the cent by the notes, also across a quarter tone', () => {
-    const out = new Float32Array(3 * RATE);
-    for (const note of [40, 47]) addChord(out, 0, 3, [note + 0.48]);
-    const spans = [{ timeS: 0, endS: 3, midi: [41, 48] }];
-    expect(-50 + (refineOffset(out, RATE, spans, -50) ?? 99)).toBeCloseTo(-52, 0);
-    expect(refineOffset(new Float32Array(RATE), RATE, spans, 0)).toBeNull();
   });
 
   it('finds nothing in silence', () => {

@@ -15,7 +15,7 @@ export interface StereoSignal {
 export const ANALYSIS_SAMPLE_RATE = 22050;
 
 export interface ReferenceOffset {
-  /** How far the recording sounds above A4 = 440 Hz, in (-50, 50]. */
+  /** How far the recording sounds above A4 = 440 Hz: in (-50, 50], or a little over where the notes decide. */
   readonly cents: number;
   /** Half of the partials lie within this many cents of it. */
   readonly spreadCents: number;
