@@ -52,8 +52,11 @@ async function main() {
       buildIfStale();
       const projects = { all: 'tasks', e2e: 'tasks', screenshots: 'screenshots', bench: 'bench' };
       passed =
-        run('Browser', ['playwright', 'test', '--project', projects[only], ...process.argv.slice(3)], env) &&
-        passed;
+        run(
+          'Browser',
+          ['playwright', 'test', `--project=${projects[only]}`, ...process.argv.slice(3)],
+          env,
+        ) && passed;
     }
   } finally {
     postgres.stop();

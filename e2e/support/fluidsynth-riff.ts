@@ -20,6 +20,11 @@ export const RIFF: readonly (readonly (number | null)[])[] = [
 ];
 const TIMES_PLAYED = 4;
 
+/** Notes of the power chord on this lowest note. */
+export function chordOf(root: number): number[] {
+  return [root, root + 7, root + 12];
+}
+
 interface Event {
   readonly tick: number;
   readonly bytes: readonly number[];
@@ -95,7 +100,7 @@ function guitar(lateTicks: number): Event[] {
   return [
     { tick: 0, bytes: [0xc0, CLEAN_GUITAR] },
     ...strums().flatMap(({ tick, root, length }) =>
-      [0, 7, 12].flatMap((above, i) => note(0, root + above, 100, tick + lateTicks + i * 2, length)),
+      chordOf(root).flatMap((key, i) => note(0, key, 100, tick + lateTicks + i * 2, length)),
     ),
   ];
 }
