@@ -32,7 +32,8 @@ export const analysisSchema: z.ZodType<Analysis> = z.object({
   referenceSpreadCents: z.number(),
   tempoBpm: z.number().nullable(),
   meter: meterSchema,
-  meters: z.array(z.object({ tempoBpm: z.number(), meter: meterSchema, confidence: z.number() })),
+  // The first algorithm kept one reading only.
+  meters: z.array(z.object({ tempoBpm: z.number(), meter: meterSchema, confidence: z.number() })).default([]),
   beatsS: z.array(z.number()),
   downbeatsS: z.array(z.number()),
   key: keySchema.nullable(),

@@ -149,9 +149,9 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
       --mat-progress-bar-track-height: 3px;
       --mat-progress-bar-active-indicator-height: 3px;
       position: absolute;
-      left: 12px;
+      left: 0;
       bottom: 5px;
-      width: calc(100% - 24px);
+      width: 100%;
     }
     mat-tab-nav-panel {
       display: none;
