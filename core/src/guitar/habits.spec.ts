@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest';
+import { applyHabits } from './habits';
+import { rankTunings } from './tuning-candidates';
+import { STANDARD_TUNING, type Tuning } from './tuning';
+import { findVoicings } from './voicing';
+
+const DROP_D: Tuning = { name: 'drop-d', stringsMidi: [38, 45, 50, 55, 59, 64], capo: 0 };
+const firstFrets = (notes: readonly number[], tuning = STANDARD_TUNING): string =>
+  applyHabits(findVoicings(notes, tuning), tuning)[0]
+    .frets.map((f) => `${f.string}:${f.fret}`)
+    .join(' ');
+
+describe('habits of players (common practice)', () => {
+  it.each([
+    ['A5 keeps the movable grip', [45, 52, 57], '6:5 5:7 4:7'],
+    ['G5 keeps it too', [43, 50, 55], '6:3 5:5 4:5'],
+    ['E5 has no other way than its open string', [40, 47, 52], '6:0 5:2 4:2'],
+  ])('%s', (_, notes, frets) => {
+    expect(firstFrets(notes)).toBe(frets);
+  });
+
+  it('leave a one-finger chord on open strings of a dropped tuning alone', () => {
+    expect(firstFrets([38, 45, 50], DROP_D)).toBe('6:0 5:0 4:0');
+  });
+
+  it('lose no voicing', () => {
+    const all = findVoicings([45, 52, 57], STANDARD_TUNING);
+    expect(applyHabits(all, STANDARD_TUNING)).toHaveLength(all.length);
+  });
+});
+
+describe('ranking of tunings', () => {
+  const riff = (roots: readonly number[]): number[][] => roots.map((r) => [r, r + 7, r + 12]);
+
+  it('does not tune down for notes that are not played', () => {
+    expect(rankTunings(riff([40, 43, 45, 40, 47]))[0].tuning.name).toBe('standard');
+  });
+
+  it('finds the dropped string that a riff stands on', () => {
+    expect(rankTunings(riff([38, 38, 41, 43, 38, 45]))[0].tuning.name).toBe('drop-d');
+  });
+
+  it('asks no capo where none is needed', () => {
+    expect(rankTunings(riff([40, 45, 43]))[0].tuning.capo).toBe(0);
+  });
+});

@@ -1,0 +1,81 @@
+import { describe, expect, it } from 'vitest';
+import { createRandom } from '../units';
+import { CHORD_FORMS } from './chord-forms.data';
+import {
+  BASS_NOTES,
+  CHORD_INPUTS,
+  createChordNetwork,
+  FORMS,
+  LOWEST_BASS,
+  PRESENCES,
+  writeChordInput,
+  type ChordNetworkWeights,
+} from './chord-network';
+import { BINS_PER_SEMITONE, SPECTRUM_SIZE } from './chord-spectrum';
+import type { LayerWeights } from './network';
+
+const random = createRandom(12);
+function layer(inputs: number, outputs: number): LayerWeights {
+  return {
+    inputs,
+    outputs,
+    weights: Array.from({ length: inputs * outputs }, () => Math.round(254 * random() - 127)),
+    scales: Array.from({ length: outputs }, () => 0.001),
+    biases: Array.from({ length: outputs }, () => 0),
+  };
+}
+const WEIGHTS: ChordNetworkWeights = {
+  hidden: layer(CHORD_INPUTS, 6),
+  forms: layer(6, FORMS),
+  presence: layer(6, PRESENCES),
+};
+const spectrum = Float32Array.from({ length: SPECTRUM_SIZE }, () => random() - 0.5);
+
+describe('what the chord network sees', () => {
+  it('is the same for a spectrum moved up with the lowest note', () => {
+    const moved = new Float32Array(SPECTRUM_SIZE);
+    moved.set(spectrum.subarray(0, SPECTRUM_SIZE - 2 * BINS_PER_SEMITONE), 2 * BINS_PER_SEMITONE);
+    const [a, b] = [new Float32Array(CHORD_INPUTS), new Float32Array(CHORD_INPUTS)];
+    writeChordInput(spectrum, null, 40, a);
+    writeChordInput(moved, null, 42, b);
+    // All but the height of the note itself.
+    expect([...a.subarray(0, CHORD_INPUTS - 2)]).toEqual([...b.subarray(0, CHORD_INPUTS - 2)]);
+  });
+
+  it('says whether there are sides', () => {
+    const input = new Float32Array(CHORD_INPUTS);
+    writeChordInput(spectrum, spectrum, 40, input);
+    expect(input.at(-1)).toBe(1);
+  });
+});
+
+describe('what the chord network answers', () => {
+  const evidence = createChordNetwork(WEIGHTS)(spectrum, null);
+
+  it('is a probability over all lowest notes and forms', () => {
+    expect(evidence.logProbabilities).toHaveLength(BASS_NOTES * FORMS);
+    const total = evidence.logProbabilities.reduce((sum, v) => sum + Math.exp(v), 0);
+    expect(total).toBeCloseTo(1, 3);
+  });
+
+  it('is a probability for each note over a lowest one', () => {
+    const present = evidence.presence(LOWEST_BASS);
+    expect(present).toHaveLength(PRESENCES);
+    expect(present.every((p) => p > 0 && p < 1)).toBe(true);
+  });
+
+  it('refuses weights of other features', () => {
+    expect(() => createChordNetwork({ ...WEIGHTS, hidden: layer(10, 6) })).toThrow(/trained on 10/);
+  });
+});
+
+describe('chord forms', () => {
+  it('start on their lowest note, hold their root, and are all different', () => {
+    const named = CHORD_FORMS.flatMap(({ notes, rootAbove }) => (notes ? [{ notes, rootAbove }] : []));
+    for (const { notes, rootAbove } of named) {
+      expect(notes[0]).toBe(0);
+      expect(notes.some((n) => n % 12 === rootAbove % 12)).toBe(true);
+    }
+    expect(new Set(named.map(({ notes }) => notes.join())).size).toBe(named.length);
+  });
+});
