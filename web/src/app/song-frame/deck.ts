@@ -279,13 +279,6 @@ const RING = 2 * Math.PI * 40;
     .on {
       box-shadow: inset 0 -4px 0 var(--ink);
     }
-    kbd {
-      font: 500 11px/18px var(--mono);
-      border: 1px solid var(--line2);
-      border-radius: 4px;
-      padding: 0 5px;
-      color: var(--ink2);
-    }
     .gap {
       flex: 1;
     }
