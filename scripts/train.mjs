@@ -1,6 +1,6 @@
 /**
- * `npm run train`: makes the training songs and trains what hears them, see training/README.md. Takes the better part
- * of an hour on two cores; songs that were made already are kept in `.cache/training`.
+ * `npm run train`: makes the training songs and trains what hears them, see training/README.md. By its parts about
+ * an hour on two cores; songs that were made already are kept in `.cache/training`.
  */
 import { spawn } from 'node:child_process';
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mjs';

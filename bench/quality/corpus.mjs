@@ -1,6 +1,5 @@
 /**
- * `npm run bench:corpus -- [FOLDER]`: scores the analysis command on songs with exact truth and on real recordings,
- * and writes `docs/accuracy.md`. The songs lie in `../shared/corpus` beside the checkout and are rendered into FOLDER,
+ * `npm run bench:corpus -- [FOLDER]`: scores the analysis command on songs with exact truth and writes `docs/accuracy.md`. The songs lie in `../shared/corpus` beside the checkout and are rendered into FOLDER,
  * which keeps them for the next run.
  */
 import { execFileSync, spawnSync } from 'node:child_process';
@@ -103,7 +102,8 @@ writeFileSync(
 
 Means over ${rows.length} rendered songs with exact truth (solo guitar, band, dense band), scored as their scorer says:
 onsets within 50 ms, beats and downbeats within 70 ms, tempo within 4 %. "Of all" counts strums that were not found as
-wrong. The songs were rendered by another program than those the networks were trained on.
+wrong. The songs come from another generator than the training songs, but their guitars from one of the soundfonts that
+training used too: expect less on real records, which are not measured here yet.
 
 Made by \`npm run bench:corpus\` on ${new Date().toISOString().slice(0, 10)}, on the tree after commit ${commit}.
 
