@@ -11,7 +11,7 @@ export interface StereoSignal {
   readonly sampleRate: number;
 }
 
-/** Power chords live below 10 kHz; more samples cost time and change no result (docs/decisions/analysis.md). */
+/** Power chords and the fizz of an amplifier live below 10 kHz; more samples would only cost time. */
 export const ANALYSIS_SAMPLE_RATE = 22050;
 
 export interface ReferenceOffset {
