@@ -6,7 +6,7 @@
 import type { Tuning } from './tuning';
 import type { Voicing } from './voicing';
 
-/** About a fret of stretch: the movable grip is taken up to half the neck away. */
+/** About a fret of stretch: the movable grip is taken up to half the neck away. Chosen on the songs of bench/quality. */
 const OPEN_GRIP_COST = 1;
 /** The ordinary power-chord grip spans this many frets. */
 const GRIP_SPAN = 2;

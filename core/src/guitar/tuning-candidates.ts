@@ -36,11 +36,12 @@ const OPEN_LOW_BONUS = 1.2;
  * Per semitone that the lowest string lies under the lowest note of the song: nobody tunes down for notes that are
  * not played. Counted up to a point, since a song need not use its lowest string.
  */
+// Chosen on the songs of bench/quality.
 const UNUSED_DEPTH_COST = 0.12;
 const MOST_UNUSED = 4;
 /** A few notes heard too low do not count: this share may lie under the lowest note. */
 const MISHEARD_SHARE = 0.02;
-/** Differences in cost per strum become probabilities by exp(-cost * this); tuned on generated songs. */
+/** Differences in cost per strum become probabilities by exp(-cost * this); set by hand. */
 const SHARPNESS = 3;
 /** Voicings kept per strum while ranking; more changes no ranking and costs their square. */
 const VOICINGS_PER_STRUM = 4;
