@@ -1,32 +1,14 @@
 /** Slow it, loop it, correct it, take it away, and find it again after a restart. */
 import { expect } from '@playwright/test';
 import { test } from '../support/app';
+import { toneWav } from '../support/tone-wav';
+import { listenIn } from '../support/loudspeaker';
 import { Shelf } from '../support/pages';
 
 const SONG = 'Salt on the Wire';
 
 test('slows to 60 per cent and loops two bars', async ({ demoApp, page }) => {
-  // Listen in on everything that reaches the loudspeaker.
-  await page.addInitScript(() => {
-    // eslint-disable-next-line @typescript-eslint/unbound-method -- called with its own `this` below
-    const connect = AudioNode.prototype.connect as (this: AudioNode, target: AudioNode) => AudioNode;
-    AudioNode.prototype.connect = function (this: AudioNode, target: AudioNode): AudioNode {
-      if (target instanceof AudioDestinationNode) {
-        const ear = new AnalyserNode(this.context, { fftSize: 4096 });
-        connect.call(this, ear);
-        Object.assign(globalThis, { ear });
-      }
-      return connect.call(this, target);
-    } as typeof AudioNode.prototype.connect;
-  });
-  const loudness = (): Promise<number> =>
-    page.evaluate(() => {
-      const { ear } = globalThis as unknown as { ear: AnalyserNode };
-      const samples = new Float32Array(4096);
-      ear.getFloatTimeDomainData(samples);
-      return Math.sqrt(samples.reduce((s, v) => s + v * v, 0) / samples.length);
-    });
-
+  const loudspeaker = await listenIn(page);
   const shelf = new Shelf(page);
   await shelf.open(demoApp.url);
   const riffs = await shelf.openSong(SONG);
@@ -38,7 +20,7 @@ test('slows to 60 per cent and loops two bars', async ({ demoApp, page }) => {
   await expect(page.getByRole('button', { name: /Pass 1/, pressed: true })).toBeVisible();
   const startS = await riffs.clock();
   await page.keyboard.press('Space');
-  await expect.poll(loudness, { timeout: 5000 }).toBeGreaterThan(0.02);
+  await expect.poll(() => loudspeaker.level(), { timeout: 5000 }).toBeGreaterThan(0.02);
 
   // Two bars of four at 132 bpm are 3.64 s; at 60 % a round takes 6.06 s.
   const before = { clock: await riffs.clock(), at: Date.now() };
@@ -50,10 +32,10 @@ test('slows to 60 per cent and loops two bars', async ({ demoApp, page }) => {
   const inside = await riffs.clock();
   expect(inside).toBeGreaterThanOrEqual(startS - 0.1);
   expect(inside).toBeLessThan(startS + 3.7);
-  expect(await loudness()).toBeGreaterThan(0.02);
+  expect(await loudspeaker.level()).toBeGreaterThan(0.02);
 
   await page.keyboard.press('Space');
-  await expect.poll(loudness, { timeout: 3000 }).toBeLessThan(0.002);
+  await expect.poll(() => loudspeaker.level(), { timeout: 3000 }).toBeLessThan(0.002);
 });
 
 test('corrects the pitch of the recording by one key', async ({ demoApp, page }) => {
@@ -94,7 +76,7 @@ test('corrects a fret and a mute by keys, undoes and redoes', async ({ demoApp, 
 test('keeps everything over a restart', async ({ app, page }) => {
   const shelf = new Shelf(page);
   await shelf.open(app.url);
-  await shelf.choose({ name: 'short tone.wav', mimeType: 'audio/wav', buffer: toneWav() });
+  await shelf.choose({ name: 'short tone.wav', mimeType: 'audio/wav', buffer: toneWav([110], 0.5) });
   await expect(shelf.song('Short tone')).toBeVisible({ timeout: 30_000 });
   await app.kill();
   await app.restart();
@@ -134,24 +116,3 @@ test('tells the second window and offers both versions', async ({ demoApp, brows
   await expect.poll(() => second.strums()).toEqual(mine);
   await expect(second.saved).toBeVisible();
 });
-
-/** Half a second of a 110 Hz tone, 8-bit mono WAV at 8 kHz. */
-function toneWav(): Buffer {
-  const samples = Buffer.from(
-    Array.from({ length: 4000 }, (_, i) => 128 + Math.round(90 * Math.sin((2 * Math.PI * 110 * i) / 8000))),
-  );
-  const header = Buffer.alloc(44);
-  header.write('RIFF', 0);
-  header.writeUInt32LE(36 + samples.length, 4);
-  header.write('WAVEfmt ', 8);
-  header.writeUInt32LE(16, 16);
-  header.writeUInt16LE(1, 20);
-  header.writeUInt16LE(1, 22);
-  header.writeUInt32LE(8000, 24);
-  header.writeUInt32LE(8000, 28);
-  header.writeUInt16LE(1, 32);
-  header.writeUInt16LE(8, 34);
-  header.write('data', 36);
-  header.writeUInt32LE(samples.length, 40);
-  return Buffer.concat([header, samples]);
-}

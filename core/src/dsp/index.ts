@@ -7,3 +7,5 @@ export { cosineSimilarity, median, quantile } from './statistics';
 export { applyBiquad, highPass, lowPass, peaking } from './biquad';
 export type { Biquad } from './biquad';
 export { peakEnvelope } from './envelope';
+export { isolate } from './isolate';
+export type { Isolation, PanWindow } from './isolate';

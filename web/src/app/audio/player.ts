@@ -3,7 +3,11 @@
  * The playhead is a signal here and no part of any store; it follows the clock of the sound device.
  */
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import { playClick } from './click';
+import { ClickTrack, type ClickBeats } from './click-track';
+import { isWhole, WHOLE, type Hearing } from './ears';
 import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
+import { createIsolationClient, type IsolationClient } from '../workers/isolation-client';
 import { createStretchNode, scheduleSegment, type StretchNode } from './stretch-node';
 
 export const MIN_SPEED = 0.25;
@@ -16,6 +20,12 @@ const FADE_S = 0.015;
 /** A loop seam can overshoot to 1.6 times full scale: this much room is left. */
 const HEADROOM = 0.6;
 
+/** A bar counted before playback starts: so many beats, this far apart at full speed. */
+export interface CountIn {
+  readonly beats: number;
+  readonly periodS: number;
+}
+
 type Status = 'empty' | 'loading' | 'ready' | 'failed';
 
 @Injectable({ providedIn: 'root' })
@@ -23,6 +33,10 @@ export class Player {
   private context: AudioContext | null = null;
   private node: StretchNode | null = null;
   private gain: GainNode | null = null;
+  private clickGain: GainNode | null = null;
+  private isolation: IsolationClient | null = null;
+  private readonly clicks = new ClickTrack();
+  private countInClicks: AudioBufferSourceNode[] = [];
   private segment: Segment = { contextS: 0, inputS: 0, speed: 1, loop: null };
   private frame = 0;
   /** Guards against a song that was closed while its sound was still read. */
@@ -35,8 +49,12 @@ export class Player {
   private readonly loopSignal = signal<Loop | null>(null);
   private readonly roundsSignal = signal(0);
   private readonly durationSignal = signal(0);
+  private readonly clickingSignal = signal(false);
+  private readonly hearingSignal = signal<Hearing>(WHOLE);
+  private readonly hearingShareSignal = signal(1);
   private semitones = 0;
   private volume = 0.6;
+  private clickLevel = 0.5;
 
   readonly status = this.statusSignal.asReadonly();
   readonly playing = this.playingSignal.asReadonly();
@@ -47,6 +65,12 @@ export class Player {
   /** Completed rounds of the loop since playing started. */
   readonly rounds = this.roundsSignal.asReadonly();
   readonly durationS = this.durationSignal.asReadonly();
+  /** The click sounds along. */
+  readonly clicking = this.clickingSignal.asReadonly();
+  /** Which ears and focus. */
+  readonly hearing = this.hearingSignal.asReadonly();
+  /** Share of the recording that sounds as {@link hearing} says; 1 when all does. */
+  readonly hearingShare = this.hearingShareSignal.asReadonly();
 
   constructor() {
     inject(DestroyRef).onDestroy(() => void this.context?.close());
@@ -57,6 +81,10 @@ export class Player {
     this.loadNumber++;
     this.stop();
     void this.node?.dropBuffers();
+    this.isolation?.end();
+    this.isolation = null;
+    this.hearingSignal.set(WHOLE);
+    this.hearingShareSignal.set(1);
     this.durationSignal.set(0);
     this.loopSignal.set(null);
     this.speedSignal.set(1);
@@ -78,6 +106,13 @@ export class Player {
       const durationS = decoded.duration;
       // One buffer: the stretcher misreads where several meet. Transferred, so that the page holds it once.
       const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => decoded.getChannelData(c));
+      this.isolation = createIsolationClient(channels, decoded.sampleRate, {
+        onHeard: (heard, isWholeSong) => {
+          if (isWholeSong) this.hearingShareSignal.set(1);
+          void this.replaceSound(heard);
+        },
+        onProgress: (share) => this.hearingShareSignal.set(share),
+      });
       await node.addBuffers(
         channels,
         channels.map((c) => c.buffer),
@@ -91,7 +126,8 @@ export class Player {
     }
   }
 
-  async play(): Promise<void> {
+  /** `countIn` is clicked first, at the present speed. */
+  async play(countIn: CountIn | null = null): Promise<void> {
     if (this.statusSignal() !== 'ready' || this.playingSignal() || !this.context || !this.gain) return;
     await this.context.resume();
     if (this.nowSignal() >= this.durationSignal() - 0.05) this.moveTo(this.loopSignal()?.startS ?? 0);
@@ -99,7 +135,7 @@ export class Player {
     this.roundsSignal.set(0);
     this.gain.gain.cancelScheduledValues(0);
     this.gain.gain.setTargetAtTime(this.volume * HEADROOM, this.context.currentTime, FADE_S);
-    this.startSegment(this.nowSignal());
+    this.startSegment(this.nowSignal(), this.clickIn(countIn));
     this.frame = requestAnimationFrame(this.follow);
   }
 
@@ -109,14 +145,38 @@ export class Player {
     const now = this.context.currentTime;
     this.nowSignal.set(this.position());
     this.playingSignal.set(false);
+    this.clicks.stop(now);
+    for (const source of this.countInClicks) source.stop();
     this.gain.gain.setTargetAtTime(0, now, FADE_S);
     const rest = { ...this.segment, contextS: now + 4 * FADE_S, inputS: this.nowSignal(), loop: null };
     scheduleSegment(this.node, rest, false, this.semitones);
   }
 
-  toggle(): void {
-    if (this.playingSignal()) this.stop();
-    else void this.play();
+  /** Listens with other ears, or to another part of the sound; from the needle on at once, then everywhere. */
+  setHearing(hearing: Hearing): void {
+    if (this.statusSignal() !== 'ready' || !this.isolation) return;
+    this.hearingSignal.set(hearing);
+    this.hearingShareSignal.set(isWhole(hearing) ? 1 : 0);
+    this.isolation.hear(hearing, this.playingSignal() ? this.position() : this.nowSignal());
+  }
+
+  /** Beats of the recording that the click follows. */
+  setBeats(beats: ClickBeats): void {
+    this.clicks.setBeats(beats);
+    this.restart();
+  }
+
+  setClicking(on: boolean): void {
+    this.clickingSignal.set(on);
+    if (!this.playingSignal() || !this.context || !this.clickGain) return;
+    if (on) this.clicks.start(this.context, this.clickGain, this.segment);
+    else this.clicks.stop(this.context.currentTime);
+  }
+
+  /** 0 to 1. */
+  setClickLevel(level: number): void {
+    this.clickLevel = level;
+    this.clickGain?.gain.setTargetAtTime(level, this.context?.currentTime ?? 0, FADE_S);
   }
 
   seek(timeS: number): void {
@@ -158,7 +218,12 @@ export class Player {
     if (!this.node) {
       this.node = await createStretchNode(context);
       this.gain = new GainNode(context, { gain: 0 });
-      this.node.connect(this.gain).connect(context.destination);
+      this.clickGain = new GainNode(context, { gain: this.clickLevel });
+      // Everything leaves by one door.
+      const out = new GainNode(context);
+      out.connect(context.destination);
+      this.node.connect(this.gain).connect(out);
+      this.clickGain.connect(out);
     }
     return this.node;
   }
@@ -169,11 +234,47 @@ export class Player {
     this.startSegment(positionAt(this.segment, this.context.currentTime + LOOKAHEAD_S));
   }
 
-  private startSegment(inputS: number): void {
+  /** Puts another sound in place of the present one without a click. */
+  private async replaceSound(channels: readonly Float32Array[]): Promise<void> {
+    if (!this.context || !this.node || !this.gain) return;
+    const mine = this.loadNumber;
+    const wasPlaying = this.playingSignal();
+    if (wasPlaying) {
+      this.gain.gain.setTargetAtTime(0, this.context.currentTime, FADE_S / 3);
+      await new Promise((resolve) => setTimeout(resolve, 1000 * FADE_S));
+    }
+    if (mine !== this.loadNumber) return;
+    await this.node.dropBuffers();
+    await this.node.addBuffers(
+      [...channels],
+      channels.map((c) => c.buffer as ArrayBuffer),
+    );
+    if (mine !== this.loadNumber || !this.playingSignal()) return;
+    this.restart();
+    this.gain.gain.setTargetAtTime(this.volume * HEADROOM, this.context.currentTime + LOOKAHEAD_S, FADE_S);
+  }
+
+  /** Clicks the count-in from the start of playback on; answers how long it takes. */
+  private clickIn(countIn: CountIn | null): number {
+    this.countInClicks = [];
+    if (!countIn || !this.context || !this.clickGain) return 0;
+    const [startS, stepS] = [this.context.currentTime + LOOKAHEAD_S, countIn.periodS / this.speedSignal()];
+    for (let beat = 0; beat < countIn.beats; beat++) {
+      const atS = startS + beat * stepS;
+      this.countInClicks.push(playClick(this.context, this.clickGain, atS, beat === 0));
+    }
+    return countIn.beats * stepS;
+  }
+
+  /** From `inputS` on, `afterS` later than at once. */
+  private startSegment(inputS: number, afterS = 0): void {
     if (!this.context || !this.node) return;
-    const contextS = this.context.currentTime + LOOKAHEAD_S;
+    const contextS = this.context.currentTime + LOOKAHEAD_S + afterS;
     this.segment = { contextS, inputS, speed: this.speedSignal(), loop: this.loopSignal() };
     scheduleSegment(this.node, this.segment, true, this.semitones);
+    if (this.clickingSignal() && this.clickGain) {
+      this.clicks.start(this.context, this.clickGain, this.segment);
+    }
   }
 
   private moveTo(timeS: number): void {

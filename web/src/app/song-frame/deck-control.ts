@@ -1,8 +1,9 @@
 /** What the deck's buttons and keys do, in one place, so that both do the same. */
 import { inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { barTimesS } from '@wild-needle/core/riff';
-import { Player } from '../audio/player';
+import { barTimesS, tempoAt } from '@wild-needle/core/riff';
+import { EARS, FOCUSES } from '../audio/ears';
+import { Player, type CountIn } from '../audio/player';
 import type { Loop } from '../audio/play-cursor';
 import { Now } from '../open-song/now';
 import { OpenSongStore } from '../open-song/open-song.store';
@@ -23,6 +24,8 @@ export class DeckControl {
   private readonly now = inject(Now);
   private readonly store = inject(Store);
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
+  /** A bar is counted before playback starts. */
+  readonly countIn = this.store.selectSignal(settingsFeature.selectCountIn);
   private volumeBeforeQuiet: number | null = null;
 
   readonly keysShown = signal(false);
@@ -32,11 +35,19 @@ export class DeckControl {
   /** True when the key was one of the deck's. */
   handleKey(key: string): boolean {
     const commands: Record<string, () => void> = {
-      ' ': () => this.player.toggle(),
+      ' ': () => this.togglePlay(),
       Home: () => this.toLoopStart(),
       '[': () => this.moveLoopEnd('start'),
       ']': () => this.moveLoopEnd('end'),
       l: () => this.toggleLoop(),
+      '(': () => this.shiftLoop(-1),
+      ')': () => this.shiftLoop(1),
+      '{': () => this.growLoop(-1),
+      '}': () => this.growLoop(1),
+      e: () => this.nextEars(),
+      f: () => this.nextFocus(),
+      n: () => this.toggleClick(),
+      k: () => this.toggleCountIn(),
       '-': () => this.changeSpeed(-SPEED_STEP),
       '=': () => this.changeSpeed(SPEED_STEP),
       '+': () => this.changeSpeed(SPEED_STEP),
@@ -47,6 +58,29 @@ export class DeckControl {
     const command = commands[key.length === 1 ? key.toLowerCase() : key];
     command?.();
     return command !== undefined;
+  }
+
+  togglePlay(): void {
+    if (this.player.playing()) this.player.stop();
+    else void this.player.play(this.countIn() ? this.barBeforePlay() : null);
+  }
+
+  nextEars(): void {
+    const { ears, focus } = this.player.hearing();
+    this.player.setHearing({ ears: EARS[(EARS.indexOf(ears) + 1) % EARS.length], focus });
+  }
+
+  nextFocus(): void {
+    const { ears, focus } = this.player.hearing();
+    this.player.setHearing({ ears, focus: FOCUSES[(FOCUSES.indexOf(focus) + 1) % FOCUSES.length] });
+  }
+
+  toggleClick(): void {
+    this.player.setClicking(!this.player.clicking());
+  }
+
+  toggleCountIn(): void {
+    this.store.dispatch(settingsActions.countInSwitched({ countIn: !this.countIn() }));
   }
 
   changeSpeed(by: number): void {
@@ -80,6 +114,16 @@ export class DeckControl {
     this.player.setLoop(moved.endS > moved.startS ? moved : bar);
   }
 
+  /** Moves the whole loop by beats. */
+  shiftLoop(beats: number): void {
+    this.moveLoopByBeats(beats, beats);
+  }
+
+  /** Moves the end of the loop by beats; at least one is left. */
+  growLoop(beats: number): void {
+    this.moveLoopByBeats(0, beats);
+  }
+
   toLoopStart(): void {
     this.player.seek(this.player.loop()?.startS ?? this.now.pass()?.startS ?? 0);
   }
@@ -105,6 +149,29 @@ export class DeckControl {
     this.store.dispatch(settingsActions.volumeChanged({ volume: before ?? QUIET }));
   }
 
+  private moveLoopByBeats(startBeats: number, endBeats: number): void {
+    const [loop, beatsS] = [this.player.loop(), this.song.document()?.grid.beatsS ?? []];
+    if (!loop || beatsS.length < 2) return;
+    const start = nearestBeat(beatsS, loop.startS) + startBeats;
+    const end = nearestBeat(beatsS, loop.endS) + endBeats;
+    if (start < 0 || end >= beatsS.length || end <= start) return;
+    this.player.setLoop({ startS: beatsS[start], endS: beatsS[end] });
+  }
+
+  /** The beats of the bar at the needle, at its tempo. */
+  private barBeforePlay(): CountIn | null {
+    const grid = this.song.document()?.grid;
+    const startS = this.player.nowS();
+    const bpm = grid ? tempoAt(grid, startS) : null;
+    if (!grid || bpm === null) return null;
+    const times = barTimesS(grid);
+    const bar = Math.max(
+      0,
+      times.findLastIndex((t) => t <= startS + BAR_TOLERANCE_S),
+    );
+    return { beats: grid.bars[Math.min(bar, grid.bars.length - 1)]?.beats ?? 4, periodS: 60 / bpm };
+  }
+
   private barAt(timeS: number): Loop | null {
     const grid = this.song.document()?.grid;
     if (!grid || grid.bars.length === 0) return null;
@@ -113,4 +180,10 @@ export class DeckControl {
     while (bar + 2 < times.length && times[bar + 1] <= timeS + BAR_TOLERANCE_S) bar++;
     return { startS: times[bar], endS: times[bar + 1] };
   }
+}
+
+function nearestBeat(beatsS: readonly number[], timeS: number): number {
+  const after = beatsS.findIndex((t) => t >= timeS);
+  if (after <= 0) return after < 0 ? beatsS.length - 1 : 0;
+  return timeS - beatsS[after - 1] < beatsS[after] - timeS ? after - 1 : after;
 }

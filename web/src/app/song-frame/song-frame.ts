@@ -26,6 +26,7 @@ import { isCommandKey } from '../shared/keys';
 import { jobActions } from '../state/jobs/jobs.actions';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
 import { settingsFeature } from '../state/settings/settings.reducer';
+import { ListenAgain } from '../workers/listen-again';
 import { Deck } from './deck';
 import { DeckControl } from './deck-control';
 import { GrooveStrip } from './groove-strip';
@@ -62,6 +63,13 @@ import { KeyCard } from './key-card';
               <button mat-stroked-button [disabled]="!song.theirs()" (click)="song.takeTheirs()">
                 Take theirs
               </button>
+            </div>
+          }
+          @if (listening.progress(); as progress) {
+            <div class="band quiet-band" role="status">
+              <span class="doing">{{ progress.doing }} …</span>
+              <mat-progress-bar [value]="progress.share * 100" aria-label="Hearing again" />
+              <button mat-stroked-button (click)="listening.cancel()">Cancel</button>
             </div>
           }
           @if (job(); as job) {
@@ -137,6 +145,7 @@ export class SongFrame implements OnDestroy {
   readonly songId = input.required<string>();
 
   protected readonly song = inject(OpenSongStore);
+  protected readonly listening = inject(ListenAgain);
   private readonly player = inject(Player);
   private readonly envelope = inject(EnvelopeStore);
   private readonly api = inject(Api);
@@ -149,6 +158,7 @@ export class SongFrame implements OnDestroy {
   protected readonly job = computed(() => this.jobs()[this.songId()] ?? null);
   private readonly recordingId = computed(() => this.song.recording()?.id ?? null);
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
+  private readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);
 
   constructor() {
     effect(() => {
@@ -166,6 +176,14 @@ export class SongFrame implements OnDestroy {
       if (this.job()?.status === 'done') untracked(() => this.song.refresh());
     });
     effect(() => this.player.setVolume(this.volume()));
+    effect(() => this.player.setClickLevel(this.clickLevel()));
+    effect(() => {
+      const grid = this.song.document()?.grid;
+      if (!grid) return;
+      const ones = new Set(grid.bars.map((bar) => bar.beat));
+      const isOne = grid.beatsS.map((_, beat) => ones.has(beat));
+      untracked(() => this.player.setBeats({ beatsS: grid.beatsS, isOne }));
+    });
   }
 
   ngOnDestroy(): void {

@@ -6,6 +6,7 @@ import { jobEventActions } from './jobs/jobs.actions';
 import { jobsFeature } from './jobs/jobs.reducer';
 import { settingsActions } from './settings/settings.actions';
 import { settingsFeature } from './settings/settings.reducer';
+import { DEFAULT_SETTINGS } from './settings/settings.state';
 import { shelfActions, songsApiActions } from './songs/songs.actions';
 import { songsFeature } from './songs/songs.reducer';
 
@@ -61,6 +62,7 @@ describe('settings', () => {
   it('change one at a time', () => {
     const dark = settingsFeature.reducer(undefined, settingsActions.themeChosen({ theme: 'dark' }));
     expect(settingsFeature.reducer(dark, settingsActions.volumeChanged({ volume: 0.2 }))).toEqual({
+      ...DEFAULT_SETTINGS,
       theme: 'dark',
       volume: 0.2,
     });

@@ -7,5 +7,7 @@ export const settingsActions = createActionGroup({
     Restored: props<{ settings: SettingsState }>(),
     'Theme Chosen': props<{ theme: SettingsState['theme'] }>(),
     'Volume Changed': props<{ volume: number }>(),
+    'Click Level Changed': props<{ clickLevel: number }>(),
+    'Count In Switched': props<{ countIn: boolean }>(),
   },
 });

@@ -12,6 +12,8 @@ const STORAGE_KEY = 'wild-needle.settings';
 const storedSchema = z.object({
   theme: z.enum(['auto', 'light', 'dark']).catch(DEFAULT_SETTINGS.theme),
   volume: z.number().min(0).max(1).catch(DEFAULT_SETTINGS.volume),
+  clickLevel: z.number().min(0).max(1).catch(DEFAULT_SETTINGS.clickLevel),
+  countIn: z.boolean().catch(DEFAULT_SETTINGS.countIn),
 });
 
 export const restoreSettings = createEffect(
@@ -30,7 +32,13 @@ export const restoreSettings = createEffect(
 export const keepSettings = createEffect(
   (actions$ = inject(Actions), store = inject(Store), document = inject(DOCUMENT)) =>
     actions$.pipe(
-      ofType(settingsActions.restored, settingsActions.themeChosen, settingsActions.volumeChanged),
+      ofType(
+        settingsActions.restored,
+        settingsActions.themeChosen,
+        settingsActions.volumeChanged,
+        settingsActions.clickLevelChanged,
+        settingsActions.countInSwitched,
+      ),
       withLatestFrom(store.select(settingsFeature.selectSettingsState)),
       tap(([, settings]) => {
         localStorage.setItem(STORAGE_KEY, JSON.stringify(settings));

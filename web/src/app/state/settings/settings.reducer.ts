@@ -9,6 +9,11 @@ export const settingsFeature = createFeature({
     DEFAULT_SETTINGS,
     on(settingsActions.restored, (_state, { settings }): SettingsState => settings),
     on(settingsActions.themeChosen, (state, { theme }): SettingsState => ({ ...state, theme })),
+    on(settingsActions.clickLevelChanged, (state, { clickLevel }): SettingsState => ({
+      ...state,
+      clickLevel,
+    })),
+    on(settingsActions.countInSwitched, (state, { countIn }): SettingsState => ({ ...state, countIn })),
     on(settingsActions.volumeChanged, (state, { volume }): SettingsState => ({ ...state, volume })),
   ),
 });

@@ -4,7 +4,16 @@ export interface SettingsState {
   readonly theme: 'auto' | 'light' | 'dark';
   /** 0 to 1. */
   readonly volume: number;
+  /** Of the click against full scale, 0 to 1. */
+  readonly clickLevel: number;
+  /** A bar is counted before playback starts. */
+  readonly countIn: boolean;
 }
 
 /** Loud enough to hear, with room above: hearing comes first. */
-export const DEFAULT_SETTINGS: SettingsState = { theme: 'auto', volume: 0.6 };
+export const DEFAULT_SETTINGS: SettingsState = {
+  theme: 'auto',
+  volume: 0.6,
+  clickLevel: 0.4,
+  countIn: false,
+};

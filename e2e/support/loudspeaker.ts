@@ -1,0 +1,44 @@
+/** Listens in on everything that reaches the loudspeaker. */
+import type { Page } from '@playwright/test';
+
+export interface Loudspeaker {
+  /** RMS of the last tenth of a second, full scale = 1. */
+  level(): Promise<number>;
+  /** Amplitude of a tone in the mean of both ears, dB against full scale. */
+  toneDb(freqHz: number): Promise<number>;
+}
+
+const FFT_SIZE = 4096;
+
+/** Must be called before the page is opened. */
+export async function listenIn(page: Page): Promise<Loudspeaker> {
+  await page.addInitScript((fftSize) => {
+    // eslint-disable-next-line @typescript-eslint/unbound-method -- called with its own `this` below
+    const connect = AudioNode.prototype.connect as (this: AudioNode, target: AudioNode) => AudioNode;
+    AudioNode.prototype.connect = function (this: AudioNode, target: AudioNode): AudioNode {
+      if (target instanceof AudioDestinationNode) {
+        const ear = new AnalyserNode(this.context, { fftSize, smoothingTimeConstant: 0 });
+        connect.call(this, ear);
+        Object.assign(globalThis, { ear });
+      }
+      return connect.call(this, target);
+    } as typeof AudioNode.prototype.connect;
+  }, FFT_SIZE);
+  return {
+    level: () =>
+      page.evaluate(() => {
+        const { ear } = globalThis as unknown as { ear: AnalyserNode };
+        const samples = new Float32Array(ear.fftSize);
+        ear.getFloatTimeDomainData(samples);
+        return Math.sqrt(samples.reduce((s, v) => s + v * v, 0) / samples.length);
+      }),
+    toneDb: (freqHz) =>
+      page.evaluate((hz) => {
+        const { ear } = globalThis as unknown as { ear: AnalyserNode };
+        const bins = new Float32Array(ear.frequencyBinCount);
+        ear.getFloatFrequencyData(bins);
+        const bin = Math.round((hz * ear.fftSize) / ear.context.sampleRate);
+        return Math.max(...bins.slice(bin - 1, bin + 2));
+      }, freqHz),
+  };
+}

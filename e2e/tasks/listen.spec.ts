@@ -1,0 +1,82 @@
+/** The ears of the deck, by what reaches the loudspeaker. */
+import { expect } from '@playwright/test';
+import { test } from '../support/app';
+import { listenIn } from '../support/loudspeaker';
+import { Riffs, Shelf } from '../support/pages';
+import { toneWav } from '../support/tone-wav';
+
+const LEFT_HZ = 250;
+const RIGHT_HZ = 1000;
+
+test('takes one side out of two, the middle, and a band', async ({ app, page }) => {
+  const loudspeaker = await listenIn(page);
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  const buffer = toneWav([LEFT_HZ, RIGHT_HZ], 30);
+  await shelf.choose({ name: 'two tones.wav', mimeType: 'audio/wav', buffer });
+  await shelf.song('Two tones').getByRole('link').click({ timeout: 30_000 });
+  const riffs = new Riffs(page);
+  await riffs.ready();
+  await page.keyboard.press('Space');
+  /** How much louder the left tone is than the right one, dB. */
+  const leftOverRight = async (): Promise<number> =>
+    (await loudspeaker.toneDb(LEFT_HZ)) - (await loudspeaker.toneDb(RIGHT_HZ));
+  await expect.poll(() => loudspeaker.level()).toBeGreaterThan(0.02);
+  expect(Math.abs(await leftOverRight())).toBeLessThan(6);
+
+  await page.keyboard.press('e');
+  await expect(page.getByRole('radio', { name: 'Left' })).toBeChecked();
+  await expect.poll(leftOverRight, { timeout: 5000 }).toBeGreaterThan(30);
+  await page.keyboard.press('e');
+  await expect.poll(leftOverRight, { timeout: 5000 }).toBeLessThan(-30);
+
+  // Both tones stand at the sides: nothing is left in the middle.
+  const loud = await loudspeaker.toneDb(RIGHT_HZ);
+  await page.keyboard.press('e');
+  await expect.poll(() => loudspeaker.toneDb(RIGHT_HZ), { timeout: 5000 }).toBeLessThan(loud - 12);
+
+  await page.getByRole('radio', { name: 'Both' }).click();
+  await page.getByRole('radio', { name: 'Body' }).click();
+  await expect.poll(() => loudspeaker.level(), { timeout: 5000 }).toBeGreaterThan(0.02);
+  await page.getByRole('radio', { name: 'Edge' }).click();
+  await expect.poll(() => loudspeaker.toneDb(LEFT_HZ), { timeout: 5000 }).toBeLessThan(loud - 18);
+});
+
+test('clicks on the beats and counts a bar in', async ({ demoApp, page }) => {
+  const loudspeaker = await listenIn(page);
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  await page.getByRole('slider', { name: 'Volume' }).fill('0');
+  await page.keyboard.press('k');
+  await page.keyboard.press('n');
+  const before = await riffs.clock();
+  await page.keyboard.press('Space');
+  // While the bar is counted the needle rests.
+  await expect.poll(() => loudspeaker.level(), { timeout: 3000 }).toBeGreaterThan(0.005);
+  expect(await riffs.clock()).toBeCloseTo(before, 1);
+  // Then the recording runs, silent here, and the click goes on.
+  await expect.poll(() => riffs.clock(), { timeout: 6000 }).toBeGreaterThan(before + 0.5);
+  const levels: number[] = [];
+  for (let i = 0; i < 40; i++) levels.push(await loudspeaker.level());
+  expect(Math.max(...levels)).toBeGreaterThan(0.005);
+});
+
+test('moves and grows the loop by beats', async ({ demoApp, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  await page.getByRole('button', { name: 'Loop pass 1, bars 1–2' }).click();
+  const loop = page.getByRole('button', { name: /Pass|0:/, pressed: true }).first();
+  await expect(loop).toContainText('Pass 1');
+  await page.keyboard.press('}');
+  await expect(loop).toContainText(/0:\d\d/);
+  await page.keyboard.press('{');
+  await expect(loop).toContainText('Pass 1');
+  await page.keyboard.press(')');
+  await expect(loop).toContainText(/0:\d\d/);
+  await page.keyboard.press('(');
+  await expect(loop).toContainText('Pass 1');
+});

@@ -1,0 +1,111 @@
+/** What plays: the loop and its rounds, and the pitch it is brought to. */
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import { Player } from '../audio/player';
+import { Now } from '../open-song/now';
+import { OpenSongStore } from '../open-song/open-song.store';
+import { Icon } from '../shared/icon';
+import { clock } from '../shared/words';
+import { DeckControl } from './deck-control';
+
+@Component({
+  selector: 'wn-loop-and-pitch',
+  imports: [Icon, MatButton],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <button
+      mat-stroked-button
+      class="wide"
+      [class.on]="player.loop()"
+      [attr.aria-pressed]="player.loop() !== null"
+      (click)="control.toggleLoop()"
+    >
+      <wn-icon name="loop" /><span class="label"
+        >{{ loopWords() }}<small>{{ roundWords() }}</small></span
+      ><kbd>L</kbd>
+    </button>
+    <button
+      mat-stroked-button
+      class="wide"
+      [class.on]="control.corrected()"
+      [attr.aria-pressed]="control.corrected()"
+      [disabled]="cents() === 0"
+      (click)="control.togglePitch()"
+    >
+      <span class="label">{{ pitchWords() }}</span><kbd>P</kbd>
+    </button>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      gap: 8px;
+    }
+    .wide {
+      width: 160px;
+    }
+    .wide ::ng-deep .mdc-button__label {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+      width: 100%;
+    }
+    .label {
+      flex: 1;
+      text-align: left;
+      overflow: hidden;
+      text-overflow: ellipsis;
+      white-space: nowrap;
+      line-height: 17px;
+    }
+    .label small {
+      display: block;
+      font-size: 12px;
+      line-height: 13px;
+      font-weight: 400;
+      color: var(--ink2);
+    }
+    .label small:empty {
+      display: none;
+    }
+    .on {
+      box-shadow: inset 0 -4px 0 var(--ink);
+    }
+  `,
+})
+export class LoopAndPitch {
+  protected readonly player = inject(Player);
+  protected readonly control = inject(DeckControl);
+  protected readonly song = inject(OpenSongStore);
+  private readonly now = inject(Now);
+
+  protected readonly cents = computed(() => Math.round(this.song.document()?.referenceOffsetCents ?? 0));
+  protected readonly pitchWords = computed(() => {
+    const cents = this.cents();
+    if (cents === 0) return 'Pitch as recorded';
+    return `Pitch ${cents > 0 ? '−' : '+'}${Math.abs(cents)} ct`;
+  });
+  protected readonly loopWords = computed(() => {
+    const loop = this.player.loop();
+    if (!loop) return 'Loop off';
+    const passes = this.now.allPasses();
+    const first = passes.find((p) => Math.abs(p.startS - loop.startS) < 0.01);
+    const last = passes.find((p) => Math.abs(p.endS - loop.endS) < 0.01);
+    if (first && first.sectionId === last?.sectionId) {
+      return first.index === last.index
+        ? `Pass ${first.index + 1}`
+        : `Pass ${first.index + 1}–${last.index + 1}`;
+    }
+    return `${clock(loop.startS)}–${clock(loop.endS)}`;
+  });
+  protected readonly roundWords = computed(() =>
+    this.player.loop() && this.player.playing() ? `round ${this.player.rounds() + 1}` : '',
+  );
+
+  constructor() {
+    // A new measurement of the recording's pitch reaches a playback that is corrected by it.
+    effect(() => {
+      this.cents();
+      this.control.applyPitch();
+    });
+  }
+}
