@@ -6,11 +6,11 @@ import { spawn } from 'node:child_process';
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mjs';
 import { endOnStop, say, Stop } from './lib/say.mjs';
 
-/** Validation songs, then two halves of the training songs. */
+/** Validation songs, then the training songs for either core; the second starts at once. */
 const SEEDS = [
   [1, 40],
-  [1000, 1500],
-  [1500, 2000],
+  [1000, 1300],
+  [1400, 1700],
 ];
 
 function run(...args) {

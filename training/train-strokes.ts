@@ -11,7 +11,7 @@ import { FIRST_TRAINING_SEED, seedsOnDisk } from './songs';
 import { strokeExamples, type StrokeExamples } from './stroke-examples';
 
 const CLASSES = ['none', 'ring', 'palm mute', 'dead'] as const;
-const HIDDEN = 56;
+const HIDDEN = 72;
 const BATCH = 64;
 const EPOCHS = 14;
 const RATE = 2e-3;

@@ -36,8 +36,8 @@ export function drawAmplifier(chance: Chance): Amplifier {
     [2, 5],
     [3, 2],
   ]);
-  // In comes a signal of about 0.1 RMS: 3 is on the edge of breaking up, 150 is fuzz.
-  const total = chance.logUniform(0.6, 160);
+  // In comes a signal of about 0.1 RMS: 3 is on the edge of breaking up, 150 is fuzz, 600 no longer decays at all.
+  const total = chance.yes(0.5) ? chance.logUniform(0.6, 30) : chance.logUniform(15, 600);
   const stages = Array.from({ length: count }, (_, i): Stage => ({
     gain: total ** (1 / count) * (i === 0 && count > 1 ? 2 : 1),
     bias: chance.uniform(0, 0.35),

@@ -3,7 +3,7 @@ import { applyBiquad, lowPass } from '@wild-needle/core/dsp';
 import type { Chance } from './chance';
 import type { Composition } from './composition';
 import { SAMPLE_RATE } from './rates';
-import { FONTS, soundBank, type SoundBank } from './sound-bank';
+import { FONTS, soundBank, type BankSpec, type SoundBank } from './sound-bank';
 
 /** Time of a place in the song. */
 export type TimeAt = (quarter: number) => number;
@@ -125,6 +125,15 @@ export function renderDrums(song: Composition, timeAt: TimeAt, seconds: number, 
   return out;
 }
 
+type VoiceSpan = Pick<BankSpec, 'lowest' | 'highest' | 'seconds'>;
+
+function drawVoice(chance: Chance, programs: readonly number[], span: VoiceSpan): SoundBank {
+  return soundBank({ font: chance.pick(FONTS), program: chance.pick(programs), isDrums: false, ...span });
+}
+
+/** Acoustic, fingered, picked, fretless, slapped and synthetic basses. */
+const BASS_PROGRAMS = [32, 33, 33, 34, 34, 35, 36, 38, 39];
+
 export function renderBass(
   song: Composition,
   timeAt: TimeAt,
@@ -132,14 +141,7 @@ export function renderBass(
   offsetCents: number,
   chance: Chance,
 ): Stereo {
-  const bank = soundBank({
-    font: chance.pick(FONTS),
-    program: chance.pick([32, 33, 33, 34, 34, 35, 36, 38, 39]),
-    isDrums: false,
-    lowest: 20,
-    highest: 55,
-    seconds: 3,
-  });
+  const bank = drawVoice(chance, BASS_PROGRAMS, { lowest: 20, highest: 55, seconds: 3 });
   const out = silence(seconds);
   const role = chance.weighted([
     ['root', 7],
@@ -147,10 +149,9 @@ export function renderBass(
     ['moving', 3],
   ] as const);
   const ratio = 2 ** (offsetCents / 1200);
-  const low = (pc: number): number => {
-    const note = 24 + ((pc - 24 + 120) % 12);
-    return note < 26 ? note + 12 : note;
-  };
+  // Most lines keep to the lowest octave; some lie where the guitar has its own low notes.
+  const lowest = chance.pick([26, 26, 28, 31, 35]);
+  const low = (pc: number): number => lowest + ((pc - lowest + 120) % 12);
   const play = (quarter: number, untilQuarter: number, note: number): void => {
     const start = Math.round((timeAt(quarter) + chance.normal(0, 0.006)) * SAMPLE_RATE);
     if (start < 0 || start >= out[0].length) return;
@@ -195,14 +196,7 @@ export function renderMelody(
   offsetCents: number,
   chance: Chance,
 ): Stereo {
-  const bank: SoundBank = soundBank({
-    font: chance.pick(FONTS),
-    program: chance.pick(MELODY_PROGRAMS),
-    isDrums: false,
-    lowest: 50,
-    highest: 86,
-    seconds: 2.5,
-  });
+  const bank = drawVoice(chance, MELODY_PROGRAMS, { lowest: 50, highest: 86, seconds: 2.5 });
   const out = silence(seconds);
   const pan = chance.yes(0.7) ? 0 : chance.uniform(-0.8, 0.8);
   const ratio = 2 ** (offsetCents / 1200);

@@ -14,6 +14,8 @@ export interface ComposedStrum {
   readonly rootPc: number | null;
   readonly palmMute: boolean;
   readonly dead: boolean;
+  /** Hammered on or pulled off: no pick. */
+  readonly legato: boolean;
 }
 
 export interface ComposedBar {
@@ -57,21 +59,21 @@ const KINDS: readonly { readonly weight: number; readonly shapes: readonly Shape
   { weight: 24, shapes: [shape([0, 7])] },
   { weight: 26, shapes: [shape([0, 7, 12])] },
   { weight: 3, shapes: [shape([0, 7, 12, 19])] },
-  { weight: 13, shapes: [shape([0])] },
-  { weight: 6, shapes: [shape([0, 12])] },
+  { weight: 20, shapes: [shape([0])] },
+  { weight: 7, shapes: [shape([0, 12])] },
   { weight: 5, shapes: [shape([0, 5], 5)] },
   { weight: 4, shapes: [shape([0, 5, 12], 5)] },
   { weight: 5, shapes: [shape([0, 6]), shape([0, 6, 12])] },
   { weight: 3, shapes: [shape([0, 8]), shape([0, 8, 12])] },
   { weight: 5, shapes: [shape([0, 7, 14]), shape([0, 7, 12, 14])] },
-  { weight: 5, shapes: [shape([0, 7, 12, 17]), shape([0, 5, 7]), shape([0, 7, 12, 17, 19, 24])] },
-  { weight: 6, shapes: [shape([0, 7, 12, 16]), shape([0, 7, 12, 16, 19]), shape([0, 7, 12, 16, 19, 24])] },
-  { weight: 5, shapes: [shape([0, 7, 12, 15]), shape([0, 7, 12, 15, 19]), shape([0, 7, 12, 15, 19, 24])] },
+  { weight: 8, shapes: [shape([0, 7, 12, 17]), shape([0, 5, 7]), shape([0, 7, 12, 17, 19, 24])] },
+  { weight: 8, shapes: [shape([0, 7, 12, 16]), shape([0, 7, 12, 16, 19]), shape([0, 7, 12, 16, 19, 24])] },
+  { weight: 7, shapes: [shape([0, 7, 12, 15]), shape([0, 7, 12, 15, 19]), shape([0, 7, 12, 15, 19, 24])] },
   { weight: 3, shapes: [shape([0, 5, 9], 5), shape([0, 5, 8], 5), shape([0, 5, 9, 12], 5)] },
   { weight: 2, shapes: [shape([0, 4]), shape([0, 3]), shape([0, 9], 9)] },
 ];
 /** Power chord with ringing open strings: which notes is up to the tuning. */
-const OPEN_STRINGS_WEIGHT = 5;
+const OPEN_STRINGS_WEIGHT = 8;
 
 const SCALES = [
   [0, 3, 5, 7, 10],
@@ -129,6 +131,7 @@ interface RiffStrum extends ChordChoice {
   readonly end: number;
   readonly palmMute: boolean;
   readonly dead: boolean;
+  readonly legato: boolean;
 }
 
 interface Rhythm {
@@ -138,12 +141,14 @@ interface Rhythm {
   readonly deadShare: number;
   /** Chance that a strum stops before the next one. */
   readonly shortShare: number;
+  /** Of single notes that follow another one. */
+  readonly legatoShare: number;
 }
 
 function composeRiff(
   chance: Chance,
   quarters: number,
-  { grid, density, muteShare, deadShare, shortShare }: Rhythm,
+  { grid, density, muteShare, deadShare, shortShare, legatoShare }: Rhythm,
   chords: readonly ChordChoice[],
 ): RiffStrum[] {
   const places = Math.round(quarters * grid);
@@ -155,6 +160,7 @@ function composeRiff(
   const stay = chance.uniform(0.2, 0.8);
   const pedal = chords[0];
   let chord = chance.pick(chords);
+  let before: ChordChoice | null = null;
   return starts.map((place, i) => {
     if (!chance.yes(stay)) chord = chance.pick(chords);
     const next = starts[i + 1] ?? places;
@@ -163,7 +169,10 @@ function composeRiff(
     const played = palmMute && chance.yes(0.6) ? pedal : chord;
     const length = chance.yes(shortShare) && !palmMute ? chance.uniform(0.35, 0.75) : 1;
     const end = (place + (next - place) * length) / grid;
-    return { ...played, at: place / grid, end, palmMute, dead };
+    const isSlurred = before !== null && before !== played && before.midi.length * played.midi.length === 1;
+    const legato = isSlurred && !palmMute && !dead && chance.yes(legatoShare);
+    before = dead || palmMute ? null : played;
+    return { ...played, at: place / grid, end, palmMute, dead, legato };
   });
 }
 
@@ -195,9 +204,10 @@ export function compose(chance: Chance, seconds: number): Composition {
   const rhythm: Rhythm = {
     grid,
     density: chance.uniform(0.25, 0.95) * (grid === 4 ? 0.75 : 1),
-    muteShare: chance.yes(0.7) ? chance.uniform(0.1, 0.85) : 0,
+    muteShare: chance.yes(0.6) ? chance.uniform(0.1, 0.85) : 0,
     deadShare: chance.yes(0.45) ? chance.uniform(0.05, 0.3) : 0,
-    shortShare: chance.yes(0.4) ? chance.uniform(0.1, 0.6) : 0,
+    shortShare: chance.yes(0.25) ? chance.uniform(0.1, 0.6) : 0,
+    legatoShare: chance.yes(0.3) ? chance.uniform(0.2, 0.6) : 0,
   };
   const makers = vocabulary(chance, lowest, scale);
   const riffs = Array.from({ length: chance.whole(1, 3) }, () => {
@@ -231,6 +241,7 @@ export function compose(chance: Chance, seconds: number): Composition {
           rootPc: strum.dead ? null : (strum.rootPc + transpose) % 12,
           palmMute: strum.palmMute,
           dead: strum.dead,
+          legato: strum.legato,
         });
       }
       for (let b = 0; b < riff.bars; b++) {

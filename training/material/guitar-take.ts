@@ -16,6 +16,8 @@ export interface TimedStrum {
   readonly midi: readonly number[];
   readonly palmMute: boolean;
   readonly dead: boolean;
+  /** Hammered on or pulled off: no pick. */
+  readonly legato: boolean;
 }
 
 /** What one player on one guitar keeps for a whole song. */
@@ -59,8 +61,8 @@ export function drawStyle(
     attackCents: chance.yes(0.5) ? chance.uniform(0, 18) : 0,
     scatterS: chance.uniform(0.001, 0.009),
     spreadS: chance.uniform(0.001, 0.018),
-    chokeS: chance.yes(0.5) ? 0 : chance.uniform(0.002, 0.03),
-    muteDecayS: chance.logUniform(0.03, 0.2),
+    chokeS: chance.yes(0.65) ? 0 : chance.uniform(0.002, 0.03),
+    muteDecayS: chance.logUniform(0.03, 0.17),
     muteCutHz: loudMutes ? chance.logUniform(1200, 5000) : chance.logUniform(350, 1600),
     muteGain: loudMutes ? chance.uniform(0.8, 1.6) : chance.uniform(0.5, 1.2),
     deadDecayS: chance.logUniform(0.005, 0.022),
@@ -72,6 +74,9 @@ export function drawStyle(
 
 /** Strings stop within this time without a click. */
 const RELEASE_S = 0.006;
+/** A slurred note starts this far into its sample, where the pick is over. */
+const AFTER_PICK_S = 0.07;
+const SLUR_RISE_S = 0.004;
 
 /** Adds a note of the bank at another pitch, by linear interpolation; `pitchAt` is its ratio over time. */
 function addSample(
@@ -82,17 +87,19 @@ function addSample(
   level: number,
   ratio: number,
   attackRatio: number,
+  legato: boolean,
 ): void {
   const release = Math.round(RELEASE_S * SAMPLE_RATE);
   const length = Math.min(Math.round(seconds * SAMPLE_RATE) + release, out.length - start);
   const settle = Math.exp(-1 / (0.05 * SAMPLE_RATE));
+  const rise = legato ? Math.round(SLUR_RISE_S * SAMPLE_RATE) : 1;
   let sharp = attackRatio - 1;
-  let at = 0;
+  let at = legato ? AFTER_PICK_S * SAMPLE_RATE : 0;
   for (let n = 0; n < length; n++) {
     const i = Math.floor(at);
     if (i + 1 >= sample.length) break;
     const value = sample[i] + (at - i) * (sample[i + 1] - sample[i]);
-    const fade = Math.min(1, (length - n) / release);
+    const fade = Math.min(1, (n + 1) / rise, (length - n) / release);
     out[start + n] += level * fade * value;
     at += ratio * (1 + sharp);
     sharp *= settle;
@@ -167,13 +174,13 @@ export function renderTake(
       if (bank) {
         const ratio = 2 ** (cents / 1200);
         const attack = 2 ** ((style.attackCents * chance.uniform(0.6, 1.2)) / 1200);
-        addSample(target, start, bank.sample(note), noteS, level, ratio, attack);
+        addSample(target, start, bank.sample(note), noteS, level, ratio, attack, strum.legato);
       } else {
         const freqHz = midiToHz(note) * 2 ** (cents / 1200);
         const pluck = { freqHz, durationS: noteS, level: 0.4 * level, palmMute: false };
         addPluck(target, start, SAMPLE_RATE, pluck, chance.random);
       }
-      addNoise(pick, start, 0.02, 0.0022, (strum.palmMute ? 0.8 : 1) * level, chance);
+      if (!strum.legato) addNoise(pick, start, 0.02, 0.0022, (strum.palmMute ? 0.8 : 1) * level, chance);
     });
     if (strum.palmMute) damp(muted, timeS, next ? next.timeS + lateS : endS + 0.3, style);
   });

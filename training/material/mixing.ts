@@ -5,7 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { applyBiquad, lowPass, peaking } from '@wild-needle/core/dsp';
 import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/mir';
-import { dbToRatio } from '@wild-needle/core/units';
+import { dbToRatio, ratioToDb } from '@wild-needle/core/units';
 import type { Stereo } from './backing';
 import type { Chance } from './chance';
 import { SAMPLE_RATE } from './rates';
@@ -68,6 +68,28 @@ export function addRoom(stem: Stereo, wet: number, decayS: number, chance: Chanc
   return [left, right];
 }
 
+/**
+ * A bus compressor, in place: level detection and gain in decibels (Giannoulis, Massberg and Reiss 2012, "Digital dynamic
+ * range compressor design", J. Audio Eng. Soc. 60, feed-forward with smoothed gain).
+ */
+function compress(mix: Stereo, chance: Chance): void {
+  const thresholdDb = ratioToDb(activeLevel(mix)) + chance.uniform(-12, 2);
+  const ratio = chance.uniform(1.5, 8);
+  const attack = Math.exp(-1 / (chance.logUniform(0.002, 0.04) * SAMPLE_RATE));
+  const release = Math.exp(-1 / (chance.logUniform(0.04, 0.4) * SAMPLE_RATE));
+  const [left, right] = mix;
+  let reductionDb = 0;
+  for (let n = 0; n < left.length; n++) {
+    const levelDb = ratioToDb(Math.max(Math.abs(left[n]), Math.abs(right[n]), 1e-6));
+    const wantedDb = Math.max(0, levelDb - thresholdDb) * (1 - 1 / ratio);
+    const keep = wantedDb > reductionDb ? attack : release;
+    reductionDb = keep * reductionDb + (1 - keep) * wantedDb;
+    const gain = dbToRatio(-reductionDb);
+    left[n] *= gain;
+    right[n] *= gain;
+  }
+}
+
 export function master(mix: Stereo, chance: Chance): Stereo {
   const tilt = [
     peaking(90, SAMPLE_RATE, 0.5, chance.normal(0, 2)),
@@ -77,6 +99,7 @@ export function master(mix: Stereo, chance: Chance): Stereo {
   const [left, right] = mix.map((c) =>
     [...tilt, ...cut].reduce<Float32Array>((signal, filter) => applyBiquad(signal, filter), c),
   );
+  if (chance.yes(0.5)) compress([left, right], chance);
   let peak = 1e-9;
   for (let n = 0; n < left.length; n++) peak = Math.max(peak, Math.abs(left[n]), Math.abs(right[n]));
   const loud = chance.yes(0.6) ? chance.logUniform(1.2, 5) : 1;

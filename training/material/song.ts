@@ -1,11 +1,12 @@
 /** One generated song: the sound at the rate of the analysis, and what is true of it. Deterministic by its seed. */
-import { createRandom } from '@wild-needle/core/units';
-import { drawAmplifier, drive } from './amplifier-chain';
+import { createRandom, dbToRatio } from '@wild-needle/core/units';
+import { drawAmplifier, drive, type Amplifier } from './amplifier-chain';
 import { renderBass, renderDrums, renderMelody, type Stereo } from './backing';
 import { createChance, type Chance } from './chance';
 import { compose } from './composition';
 import { drawStyle, renderTake, type TimedStrum } from './guitar-take';
 import { addRoom, addStem, master, placed, publish } from './mixing';
+import { SAMPLE_RATE } from './rates';
 import { FONTS, soundBank } from './sound-bank';
 
 export interface TrueStrum {
@@ -37,8 +38,11 @@ export interface GeneratedSong {
   readonly samples: Buffer;
 }
 
-const SONG_S = 20;
+/** Long enough that riffs return. */
+const SONG_S = 22;
 const TAIL_S = 1.5;
+/** Sounds are switched in this time. */
+const TONE_FADE_S = 0.005;
 /** Jazz, clean, muted and steel guitars, and amplified ones whose samples are single notes. */
 const GUITAR_PROGRAMS = [25, 26, 27, 27, 28, 24];
 
@@ -54,6 +58,42 @@ function drawBank(chance: Chance): ReturnType<typeof soundBank> | null {
   if (chance.yes(0.25) || FONTS.length === 0) return null;
   const program = chance.pick(GUITAR_PROGRAMS);
   return soundBank({ font: chance.pick(FONTS), program, ...GUITAR_SPAN });
+}
+
+/** A second sound of the same guitar, often softer, for some sections. */
+interface OtherTone {
+  readonly amplifier: Amplifier;
+  readonly gain: number;
+  /** Per section. */
+  readonly isOn: readonly boolean[];
+}
+
+function drawOtherTone(chance: Chance, sections: number): OtherTone | null {
+  if (sections < 2 || chance.yes(0.7)) return null;
+  return {
+    amplifier: drawAmplifier(chance),
+    gain: dbToRatio(chance.uniform(-15, 0)),
+    isOn: Array.from({ length: sections }, () => chance.yes(0.5)),
+  };
+}
+
+/** The other tone is brought to its level against the first, and put in its place section by section. */
+function switchTone(
+  main: Float32Array,
+  other: Float32Array,
+  sectionsS: readonly number[],
+  { gain, isOn }: OtherTone,
+): Float32Array {
+  const power = (samples: Float32Array): number => samples.reduce((sum, v) => sum + v * v, 1e-12);
+  const level = gain * Math.sqrt(power(main) / power(other));
+  const fade = Math.exp(-1 / (TONE_FADE_S * SAMPLE_RATE));
+  let section = 0;
+  let share = isOn[0] ? 1 : 0;
+  return main.map((value, n) => {
+    while (sectionsS[section + 1] <= n / SAMPLE_RATE) section++;
+    share = fade * share + (1 - fade) * (isOn[section] ? 1 : 0);
+    return (1 - share) * value + share * level * other[n];
+  });
 }
 
 /** Beats of people: a slow wave and a drift around the tempo. */
@@ -84,19 +124,25 @@ export function generateSong(seed: number): GeneratedSong {
     midi: s.midi,
     palmMute: s.palmMute,
     dead: s.dead,
+    legato: s.legato,
   }));
 
   const isDoubled = chance.yes(0.6);
+  const sectionsS = song.sections.map((s) => timeAt(s.startQuarter));
   const amplifier = drawAmplifier(chance);
+  const otherTone = drawOtherTone(chance, sectionsS.length);
   const bank = drawBank(chance);
   const muteBank = drawMuteBank(chance);
   const take = (lateS: number): Float32Array => {
     // Two takes by one player: the same guitar and amplifier as often as not.
     const style = drawStyle(chance, chance.yes(0.6) ? bank : drawBank(chance), muteBank, offsetCents);
     const own = chance.yes(0.6) ? amplifier : drawAmplifier(chance);
-    return drive(renderTake(timed, seconds, style, lateS, chance), own, chance);
+    const strings = renderTake(timed, seconds, style, lateS, chance);
+    const main = drive(strings, own, chance);
+    if (!otherTone) return main;
+    return switchTone(main, drive(strings, otherTone.amplifier, chance), sectionsS, otherTone);
   };
-  const length = Math.round(seconds * 44100);
+  const length = Math.round(seconds * SAMPLE_RATE);
   const mix: Stereo = [new Float32Array(length), new Float32Array(length)];
   let guitars: Stereo = [new Float32Array(length), new Float32Array(length)];
   if (isDoubled) {
@@ -112,13 +158,18 @@ export function generateSong(seed: number): GeneratedSong {
   addStem(mix, guitars, 0);
   const isSolo = chance.yes(0.22);
   if (!isSolo) {
-    const under = chance.uniform(-9, 5);
+    const under = chance.uniform(-9, 6);
     if (chance.yes(0.92))
       addStem(mix, renderDrums(song, timeAt, seconds, chance), under + chance.normal(0, 2));
     if (chance.yes(0.82)) {
       addStem(mix, renderBass(song, timeAt, seconds, offsetCents, chance), under + chance.normal(-1, 2));
     }
-    if (chance.yes(0.5)) {
+    const melodies = chance.weighted([
+      [0, 4],
+      [1, 4],
+      [2, 2],
+    ]);
+    for (let m = 0; m < melodies; m++) {
       addStem(mix, renderMelody(song, timeAt, seconds, offsetCents, chance), under + chance.normal(-2, 3));
     }
   }

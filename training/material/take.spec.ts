@@ -23,6 +23,7 @@ const strum = (timeS: number, marks: Partial<TimedStrum> = {}): TimedStrum => ({
   midi: [40, 47],
   palmMute: false,
   dead: false,
+  legato: false,
   ...marks,
 });
 const level = (samples: Float32Array, fromS: number, toS: number): number => {
