@@ -23,34 +23,90 @@ const strumSchema = z.object({
 });
 
 const meterSchema = z.object({ beats: z.int(), unit: z.int() });
+const spanSchema = z.object({ startS: z.number(), endS: z.number() });
 
+const passSchema = spanSchema.extend({
+  differences: z.array(
+    z.object({
+      kind: z.enum(['missing', 'extra', 'chord', 'mute', 'early-end']),
+      timeS: z.number(),
+      strum: z.int().nullable(),
+      usual: z.array(midiNote).nullable(),
+    }),
+  ),
+});
+
+const sectionSchema = spanSchema.extend({
+  label: z.string(),
+  transposeOf: z.object({ label: z.string(), semitones: z.int() }).nullable(),
+  startBar: z.int(),
+  barsPerPass: z.int(),
+  passes: z.int(),
+  key: keySchema.nullable().default(null),
+  passList: z.array(passSchema).default([]),
+});
+
+const tuningCandidateSchema = tuningSchema.extend({
+  score: z.number(),
+  reasons: z
+    .object({
+      lowestAboveOpen: z.number(),
+      openShare: z.number(),
+      oneFingerShare: z.number(),
+      unplayableShare: z.number(),
+      meanEffort: z.number(),
+    })
+    .nullable()
+    .default(null),
+});
+
+/** Fields with a default came with later algorithms; stored analyses of earlier ones lack them. */
 export const analysisSchema: z.ZodType<Analysis> = z.object({
   schema: z.literal('wild-needle/analysis@1'),
   algorithm: z.string(),
   durationS: z.number(),
   referenceOffsetCents: z.number(),
   referenceSpreadCents: z.number(),
+  referenceIsUnsettled: z.boolean().default(false),
+  referenceOverTime: z.array(z.object({ timeS: z.number(), cents: z.number() })).default([]),
   tempoBpm: z.number().nullable(),
   meter: meterSchema,
-  // The first algorithm kept one reading only.
   meters: z.array(z.object({ tempoBpm: z.number(), meter: meterSchema, confidence: z.number() })).default([]),
   beatsS: z.array(z.number()),
   downbeatsS: z.array(z.number()),
+  beatsPerBar: z.array(z.int()).default([]),
+  tempoMap: z.array(z.object({ timeS: z.number(), bpm: z.number() })).default([]),
+  freeTime: z.array(spanSchema).default([]),
+  offBeatAt: z.number().nullable().default(null),
+  pickUpBeats: z.int().default(0),
   key: keySchema.nullable(),
-  tuning: tuningSchema.extend({ candidates: z.array(tuningSchema.extend({ score: z.number() })) }),
-  sections: z.array(
-    z.object({
-      startS: z.number(),
-      endS: z.number(),
-      label: z.string(),
-      transposeOf: z.object({ label: z.string(), semitones: z.int() }).nullable(),
-      startBar: z.int(),
-      barsPerPass: z.int(),
-      passes: z.int(),
-    }),
-  ),
+  tuning: tuningSchema.extend({ candidates: z.array(tuningCandidateSchema) }),
+  sections: z.array(sectionSchema),
   strums: z.array(strumSchema),
+  guitars: z.array(z.object({ side: z.enum(['left', 'right']), strums: z.array(strumSchema) })).default([]),
 });
+
+/** What the user knows before the analysis: it is used instead of a guess. */
+export const analysisRequestSchema = z.object({
+  tuning: tuningSchema.optional(),
+  settled: z
+    .object({
+      referenceCents: z.number().min(-100).max(100).nullable(),
+      spans: z.array(spanSchema).max(1000),
+      strums: z
+        .array(
+          z.object({
+            timeS: z.number().min(0),
+            midi: z.array(midiNote).max(12),
+            palmMuted: z.boolean(),
+            dead: z.boolean(),
+          }),
+        )
+        .max(20_000),
+    })
+    .optional(),
+});
+export type AnalysisRequest = z.infer<typeof analysisRequestSchema>;
 
 export const jobStatusSchema = z.enum(['queued', 'running', 'done', 'failed', 'cancelled']);
 

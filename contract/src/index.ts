@@ -1,8 +1,8 @@
 export { audioProblemCodeSchema, errorCodeSchema, errorSchema } from './errors';
 export type { AudioProblemCode, ErrorBody, ErrorCode } from './errors';
 export { songDocumentSchema, upgradeDocument } from './document';
-export { analysisJobSchema, analysisSchema } from './analysis';
-export type { AnalysisJob } from './analysis';
+export { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
+export type { AnalysisJob, AnalysisRequest } from './analysis';
 export {
   idParamsSchema,
   importAnswerSchema,

@@ -1,6 +1,6 @@
 /** Every address of the HTTP API in one table: the server mounts them, OpenAPI describes them. */
 import * as z from 'zod';
-import { analysisJobSchema, analysisSchema } from './analysis';
+import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 import { healthSchema } from './health';
 import {
   idParamsSchema,
@@ -101,8 +101,10 @@ export const ROUTES = {
   startAnalysis: {
     method: 'post',
     path: '/api/recordings/:id/analyses',
-    summary: 'Queue an analysis; one that is on its way is answered instead',
+    summary:
+      'Queue an analysis, with what is known already; one that is on its way is answered instead, unless something is given',
     params: idParamsSchema,
+    body: analysisRequestSchema,
     status: 202,
     answer: analysisJobSchema,
   },

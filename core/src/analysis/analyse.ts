@@ -13,18 +13,19 @@ import {
 } from '../guitar';
 import {
   listen,
-  type HeardSection,
+  type DescribedSection,
+  type HeardGuitar,
   type HeardStrum,
+  type ListenOptions,
   type Meter,
   type MeterAlternative,
-  type OnProgress,
   type StereoSignal,
 } from '../mir';
 import { chordName, pitchClassOf, type Key } from '../theory';
 import { settleQuarterTone } from './quarter-tone';
 
 /** Raise when results change; stored with every analysis. */
-export const ALGORITHM_VERSION = 'networks-1';
+export const ALGORITHM_VERSION = 'networks-2';
 
 export interface RankedVoicing {
   /** Fret per string, lowest string first, null = not played; frets count from the capo. */
@@ -41,6 +42,25 @@ export interface AnalysedStrum extends HeardStrum {
 
 export interface TuningWithScore extends Tuning {
   readonly score: number;
+  /** What speaks for it and against it, as shares of the strums and semitones; see TuningCandidate. Null in old analyses. */
+  readonly reasons: {
+    readonly lowestAboveOpen: number;
+    readonly openShare: number;
+    readonly oneFingerShare: number;
+    readonly unplayableShare: number;
+    readonly meanEffort: number;
+  } | null;
+}
+
+/** One of two guitars that play apart. */
+export interface AnalysedGuitar {
+  readonly side: HeardGuitar['side'];
+  readonly strums: readonly AnalysedStrum[];
+}
+
+export interface AnalyseOptions extends ListenOptions {
+  /** Entered by the user: custom and unison tunings can't be guessed. Chosen from the strums when left out. */
+  readonly tuning?: Tuning;
 }
 
 export interface Analysis {
@@ -49,6 +69,9 @@ export interface Analysis {
   readonly durationS: number;
   readonly referenceOffsetCents: number;
   readonly referenceSpreadCents: number;
+  /** Lies between two notes: which is meant was chosen, not measured. */
+  readonly referenceIsUnsettled: boolean;
+  readonly referenceOverTime: readonly { readonly timeS: number; readonly cents: number }[];
   /** Quarter notes per minute; null without a pulse. */
   readonly tempoBpm: number | null;
   readonly meter: Meter;
@@ -56,10 +79,18 @@ export interface Analysis {
   readonly meters: readonly MeterAlternative[];
   readonly beatsS: readonly number[];
   readonly downbeatsS: readonly number[];
+  readonly beatsPerBar: readonly number[];
+  readonly tempoMap: readonly { readonly timeS: number; readonly bpm: number }[];
+  readonly freeTime: readonly { readonly startS: number; readonly endS: number }[];
+  /** Place of the off-beat in its beat: 0.5 straight, 0.67 triplets; null where too few are struck. */
+  readonly offBeatAt: number | null;
+  readonly pickUpBeats: number;
   readonly key: Key | null;
   readonly tuning: Tuning & { readonly candidates: readonly TuningWithScore[] };
-  readonly sections: readonly HeardSection[];
+  readonly sections: readonly DescribedSection[];
   readonly strums: readonly AnalysedStrum[];
+  /** Empty for one guitar, and for two that double each other. */
+  readonly guitars: readonly AnalysedGuitar[];
 }
 
 /** Candidates kept in the result. */
@@ -91,43 +122,58 @@ function rankVoicings(strums: readonly HeardStrum[], tuning: Tuning): RankedVoic
   });
 }
 
+function nameOf({ rootPc, quality, midi }: HeardStrum, key: Key | null): string {
+  if (rootPc === null || quality === null) return 'x';
+  return chordName({ rootPc, quality, bassPc: pitchClassOf(midi[0]) }, key);
+}
+
 /** Throws a RangeError when the signal has no samples. */
-export function analyse(signal: StereoSignal, onProgress?: OnProgress): Analysis {
+export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Analysis {
   if (signal.channels.length === 0 || signal.channels[0].length === 0) {
     throw new RangeError('channels must hold at least one sample, but was empty');
   }
-  const heard = settleQuarterTone(listen(signal, onProgress));
+  const heard = settleQuarterTone(listen(signal, options));
+  const { grid, reference, sections } = heard;
   const key = heard.key?.key ?? null;
+  const keyAt = (timeS: number): Key | null =>
+    sections.find((s) => timeS >= s.startS && timeS < s.endS)?.key ?? key;
   const ranked = rankTunings(heard.strums.map((s) => s.midi));
-  const tuning = ranked[0]?.tuning ?? STANDARD_TUNING;
-  const voicings = rankVoicings(heard.strums, tuning);
+  const tuning = options.tuning ?? ranked[0]?.tuning ?? STANDARD_TUNING;
+  const describe = (strums: readonly HeardStrum[]): AnalysedStrum[] => {
+    const voicings = rankVoicings(strums, tuning);
+    return strums.map((strum, k) => ({
+      ...strum,
+      name: nameOf(strum, keyAt(strum.timeS)),
+      voicings: voicings[k],
+    }));
+  };
   return {
     schema: 'wild-needle/analysis@1',
     algorithm: ALGORITHM_VERSION,
     durationS: heard.durationS,
-    referenceOffsetCents: heard.reference?.cents ?? 0,
-    referenceSpreadCents: heard.reference?.spreadCents ?? 0,
-    tempoBpm: heard.grid?.tempoBpm ?? null,
-    meter: heard.grid?.meter ?? { beats: 4, unit: 4 },
+    referenceOffsetCents: reference?.cents ?? 0,
+    referenceSpreadCents: reference?.spreadCents ?? 0,
+    referenceIsUnsettled: reference?.isNearQuarterTone ?? false,
+    referenceOverTime: reference?.overTime ?? [],
+    tempoBpm: grid?.tempoBpm ?? null,
+    meter: grid?.meter ?? { beats: 4, unit: 4 },
     meters: heard.meters,
-    beatsS: heard.grid?.beatsS ?? [],
-    downbeatsS: heard.grid?.downbeatsS ?? [],
+    beatsS: grid?.beatsS ?? [],
+    downbeatsS: grid?.downbeatsS ?? [],
+    beatsPerBar: grid?.beatsPerBar ?? [],
+    tempoMap: grid?.tempoMap ?? [],
+    freeTime: grid?.freeTime ?? [],
+    offBeatAt: grid?.offBeatAt ?? null,
+    pickUpBeats: grid?.pickUpBeats ?? 0,
     key,
     tuning: {
       ...tuning,
-      candidates: ranked.slice(0, TUNINGS_KEPT).map((c) => ({ ...c.tuning, score: c.score })),
+      candidates: ranked
+        .slice(0, TUNINGS_KEPT)
+        .map(({ tuning: one, score, cost: _, ...reasons }) => ({ ...one, score, reasons })),
     },
-    sections: heard.sections,
-    strums: heard.strums.map((strum, k) => ({
-      ...strum,
-      name:
-        strum.rootPc === null || strum.quality === null
-          ? 'x'
-          : chordName(
-              { rootPc: strum.rootPc, quality: strum.quality, bassPc: pitchClassOf(strum.midi[0]) },
-              key,
-            ),
-      voicings: voicings[k],
-    })),
+    sections,
+    strums: describe(heard.strums),
+    guitars: heard.guitars.map(({ side, strums }) => ({ side, strums: describe(strums) })),
   };
 }

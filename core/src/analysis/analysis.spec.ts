@@ -30,14 +30,34 @@ const ANALYSIS: Analysis = {
   durationS: 10,
   referenceOffsetCents: 12,
   referenceSpreadCents: 3,
+  referenceIsUnsettled: false,
+  referenceOverTime: [],
   tempoBpm: 120,
   meter: { beats: 4, unit: 4 },
   meters: [],
   beatsS: BEATS,
   downbeatsS: [1, 3, 5, 7, 9],
+  beatsPerBar: [4, 4, 4, 4, 1],
+  tempoMap: [],
+  freeTime: [],
+  offBeatAt: null,
+  pickUpBeats: 0,
+  guitars: [],
   key: { tonic: 'E', mode: 'minor' },
   tuning: { name: 'standard', stringsMidi: [40, 45, 50, 55, 59, 64], capo: 0, candidates: [] },
-  sections: [{ startS: 1, endS: 9, label: 'A', transposeOf: null, startBar: 0, barsPerPass: 2, passes: 2 }],
+  sections: [
+    {
+      startS: 1,
+      endS: 9,
+      label: 'A',
+      transposeOf: null,
+      startBar: 0,
+      barsPerPass: 2,
+      passes: 2,
+      key: null,
+      passList: [],
+    },
+  ],
   strums: [
     ...PASS.map((t) => heard(1.01 + t, 40)),
     ...PASS.map((t) => heard(4.99 + t, 40)),
@@ -114,6 +134,14 @@ describe('draft', () => {
     expect(riffs[0].strums.map((s) => s.startTicks)).toEqual([0, 320, 640, 960, 1280, 1600]);
   });
 
+  it('leaves what stands in free time out of the riffs', () => {
+    const freeTime = [4.7, 8.7].map((startS) => ({ startS, endS: startS + 0.1 }));
+    const wrong = { ...ANALYSIS, strums: [1, 4.75, 5, 8.75].map((t) => heard(t, 40)) };
+    const count = (analysis: Analysis): number => draftDocument(analysis, OPTIONS).riffs[0].strums.length;
+    expect(count(wrong)).toBe(2);
+    expect(count({ ...wrong, freeTime })).toBe(1);
+  });
+
   it('is an empty document when nothing was heard', () => {
     const nothing = { ...ANALYSIS, strums: [], sections: [], beatsS: [], downbeatsS: [] };
     expect(draftDocument(nothing, OPTIONS)).toMatchObject({ riffs: [], sections: [], grid: { bars: [] } });
@@ -124,10 +152,11 @@ describe('a recording a quarter tone off', () => {
   const strums = [0, 0.5, 1, 1.5].map((t, i) => heard(t, [41, 44, 41, 46][i]));
   const off = (cents: number): Heard => ({
     durationS: 3,
-    reference: { cents, spreadCents: 2 },
+    reference: { cents, spreadCents: 2, isNearQuarterTone: Math.abs(cents) > 45, overTime: [] },
     grid: null,
     meters: [],
     strums,
+    guitars: [],
     key: null,
     sections: [],
   });

@@ -82,6 +82,7 @@ function placePass(section: HeardSection, pass: number, analysis: Analysis, grid
     return (b - firstBeat + (timeS - start) / (end - start)) * perBeat;
   };
   const inside = analysis.strums
+    .filter(({ timeS }) => !analysis.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS))
     .map((strum) => ({ strum, raw: toTicks(strum.timeS) }))
     .filter(({ raw }) => raw > -SIXTEENTH / 2 && raw < length - SIXTEENTH / 2);
   const places = quantise(inside.map(({ raw }) => raw));

@@ -1,3 +1,4 @@
 export { ALGORITHM_VERSION, analyse, fretList } from './analyse';
-export type { AnalysedStrum, Analysis, RankedVoicing } from './analyse';
+export type { AnalysedStrum, AnalyseOptions, Analysis, RankedVoicing } from './analyse';
 export { draftDocument } from './draft';
+export { settledIn } from './settle';

@@ -4,27 +4,43 @@
  * effort.
  */
 import { rankTunings } from '../guitar';
-import { estimateKey, type Heard } from '../mir';
-
-/** From here on the other side is weighed too. */
-const UNSETTLED_CENTS = 45;
+import { estimateKey, estimateSectionKeys, type Heard, type HeardStrum } from '../mir';
 
 /** The same hearing, written on the likelier side. The offset may then lie a little over 50 cents. */
 export function settleQuarterTone(heard: Heard): Heard {
   const { reference } = heard;
-  if (!reference || Math.abs(reference.cents) < UNSETTLED_CENTS) return heard;
+  if (!reference?.isNearQuarterTone) return heard;
   const semitones = reference.cents > 0 ? 1 : -1;
-  const strums = heard.strums.map((strum) => ({
-    ...strum,
-    midi: strum.midi.map((note) => note + semitones),
-    rootPc: strum.rootPc === null ? null : (strum.rootPc + semitones + 12) % 12,
-  }));
+  const move = (some: readonly HeardStrum[]): HeardStrum[] =>
+    some.map((strum) => ({
+      ...strum,
+      midi: strum.midi.map((note) => note + semitones),
+      rootPc: strum.rootPc === null ? null : (strum.rootPc + semitones + 12) % 12,
+    }));
+  const strums = move(heard.strums);
   const costOf = (some: Heard['strums']): number => rankTunings(some.map((s) => s.midi))[0]?.cost ?? 0;
   if (costOf(strums) >= costOf(heard.strums)) return heard;
+  const keys = estimateSectionKeys(strums, heard.sections);
   return {
     ...heard,
     strums,
-    reference: { ...reference, cents: reference.cents - 100 * semitones },
+    guitars: heard.guitars.map((guitar) => ({ ...guitar, strums: move(guitar.strums) })),
+    reference: {
+      ...reference,
+      cents: reference.cents - 100 * semitones,
+      overTime: reference.overTime.map((o) => ({ ...o, cents: o.cents - 100 * semitones })),
+    },
     key: estimateKey(strums),
+    sections: heard.sections.map((section, s) => ({
+      ...section,
+      key: keys[s],
+      passList: section.passList.map((pass) => ({
+        ...pass,
+        differences: pass.differences.map((d) => ({
+          ...d,
+          usual: d.usual?.map((note) => note + semitones) ?? null,
+        })),
+      })),
+    })),
   };
 }

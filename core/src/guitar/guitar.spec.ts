@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chooseHandPath } from './hand-path';
-import { soundingNote, soundingNotes, STANDARD_TUNING, tuningLabel } from './tuning';
+import { parseTuning, soundingNote, soundingNotes, STANDARD_TUNING, tuningLabel } from './tuning';
 import { rankTunings } from './tuning-candidates';
 import { TUNINGS } from './tunings.data';
 import { findVoicings, type Voicing } from './voicing';
@@ -107,5 +107,21 @@ describe('rankTunings', () => {
 
   it('knows every tuning by a name of its own', () => {
     expect(new Set(TUNINGS.map((t) => t.name)).size).toBe(TUNINGS.length);
+  });
+});
+
+describe('a tuning that is entered', () => {
+  it('is known by its strings, or custom', () => {
+    expect(parseTuning('D2, A2, D3, G3, B3, E4').name).toBe('drop-d');
+    expect(parseTuning('D2,D3,d3,F#3,Bb3,E4')).toEqual({
+      name: 'custom',
+      stringsMidi: [38, 50, 50, 54, 58, 64],
+      capo: 0,
+    });
+  });
+
+  it('says which string it could not read', () => {
+    expect(() => parseTuning('E2,H2')).toThrow(/"H2"/);
+    expect(() => parseTuning(Array(13).fill('E2').join())).toThrow(/at most 12 strings, but 13/);
   });
 });

@@ -1,4 +1,4 @@
-export { MAX_FRET, STANDARD_TUNING, soundingNote, soundingNotes, tuningLabel } from './tuning';
+export { MAX_FRET, parseTuning, STANDARD_TUNING, soundingNote, soundingNotes, tuningLabel } from './tuning';
 export type { StringFret, Tuning } from './tuning';
 export { TUNINGS } from './tunings.data';
 export { findVoicings } from './voicing';

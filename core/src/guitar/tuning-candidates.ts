@@ -19,6 +19,10 @@ export interface TuningCandidate {
   readonly unplayableShare: number;
   /** Share of strums with an open lowest string. */
   readonly openShare: number;
+  /** Share of playable strums of two or more notes that are open or need one finger only. */
+  readonly oneFingerShare: number;
+  /** Lowest note heard, mishearings left out, less what the lowest string sounds; negative = out of reach. */
+  readonly lowestAboveOpen: number;
   /** Mean effort per playable strum, movement included. */
   readonly meanEffort: number;
 }
@@ -46,6 +50,11 @@ const SHARPNESS = 3;
 /** Voicings kept per strum while ranking; more changes no ranking and costs their square. */
 const VOICINGS_PER_STRUM = 4;
 
+function isOneFinger({ frets }: Voicing): boolean {
+  const stopped = new Set(frets.map((f) => f.fret).filter((fret) => fret > 0));
+  return frets.length > 1 && stopped.size <= 1;
+}
+
 /** `strums`: the sounding notes of each strum in order. Returns [] when nothing was heard. */
 export function rankTunings(strums: readonly (readonly MidiNote[])[]): TuningCandidate[] {
   const heard = strums.filter((notes) => notes.length > 0);
@@ -67,16 +76,29 @@ export function rankTunings(strums: readonly (readonly MidiNote[])[]): TuningCan
         if (Math.min(...notes) === strings[0] + capo) openCount++;
       }
       const unplayableShare = 1 - layers.length / heard.length;
-      const meanEffort = layers.length > 0 ? chooseHandPath(layers).cost / layers.length : UNPLAYABLE_COST;
+      const { path, cost: effort } = chooseHandPath(layers);
+      const meanEffort = layers.length > 0 ? effort / layers.length : UNPLAYABLE_COST;
+      const oneFingerShare = path.filter(isOneFinger).length / Math.max(1, path.length);
+      const lowestAboveOpen = lowestNote - strings[0] - capo;
       const openShare = openCount / heard.length;
       const cost =
         meanEffort * (1 - unplayableShare) +
         UNPLAYABLE_COST * unplayableShare -
         OPEN_LOW_BONUS * openShare +
-        UNUSED_DEPTH_COST * Math.min(MOST_UNUSED, Math.max(0, lowestNote - strings[0] - capo)) +
+        UNUSED_DEPTH_COST * Math.min(MOST_UNUSED, Math.max(0, lowestAboveOpen)) +
         (capo > 0 ? CAPO_PENALTY + (name === 'standard' ? 0 : RETUNED_CAPO_PENALTY) : 0) -
         Math.log(prior) / SHARPNESS;
-      return { tuning, cost, unplayableShare, openShare, meanEffort, weight: Math.exp(-SHARPNESS * cost) };
+      const weight = Math.exp(-SHARPNESS * cost);
+      return {
+        tuning,
+        cost,
+        unplayableShare,
+        openShare,
+        oneFingerShare,
+        lowestAboveOpen,
+        meanEffort,
+        weight,
+      };
     }),
   );
   const total = scored.reduce((sum, s) => sum + s.weight, 0);

@@ -1,4 +1,4 @@
-export { ANALYSIS_SAMPLE_RATE } from './types';
+export { ANALYSIS_SAMPLE_RATE } from '../units';
 export type {
   BeatGrid,
   HeardSection,
@@ -10,9 +10,12 @@ export type {
   StereoSignal,
 } from './types';
 export { estimateReferenceOffset } from './reference-offset';
-export { estimateKey } from './key-estimate';
+export { estimateKey, estimateSectionKeys } from './key-estimate';
 export { listen } from './listen';
-export type { Heard, OnProgress } from './listen';
+export type { DescribedSection, Heard, ListenOptions, OnProgress } from './listen';
+export type { HeardPass, PassDifference } from './compare-passes';
+export type { HeardGuitar } from './two-guitars';
+export type { Settled, SettledStrum } from './settled';
 // What the networks see, for those who train them.
 export { splitStereo } from './stereo';
 export type { MidSide } from './stereo';

@@ -1,24 +1,20 @@
 /**
- * Everything that is measured of a recording, in order: pitch offset, strokes, chords, pulse, bars, form, and the
- * chords once more with what the form says. Pure and synchronous; run it in a worker.
+ * Everything that is measured of a recording, in order: pitch offset, strokes, chords, pulse, bars, form, the chords
+ * once more with what the form says, and where two guitars play apart. Pure and synchronous; run it in a worker.
  */
-import { identifyChord } from '../theory';
+import type { Key } from '../theory';
 import { groupAlike } from './alike';
-import { decodeChords, type DecodedChord } from './chord-decoding';
-import { CHORD_FORMS } from './chord-forms.data';
-import type { ChordEvidence } from './chord-network';
+import { placeBars, type BarLayout } from './bars';
+import { comparePasses, type HeardPass } from './compare-passes';
 import { findSections } from './form';
-import { estimateKey } from './key-estimate';
-import { poolStrokes } from './pool-strokes';
+import { createStrumHearing, type AlikeOf } from './hear-strums';
+import { estimateKey, estimateSectionKeys } from './key-estimate';
 import { rankMeters } from './rank-meters';
 import { estimateReferenceOffset } from './reference-offset';
-import { findSoundingEnds, spansFrom, type StrumSpan } from './sounding-end';
+import { NOTHING_SETTLED, type Settled } from './settled';
 import { splitStereo } from './stereo';
-import { findStrokeCandidates } from './stroke-candidates';
-import { chooseStrokes, createStrokeNetwork, strokeProbability, type StrokeProbabilities } from './strokes';
-import { createEvidence } from './strum-evidence';
+import { hearGuitarsApart, type HeardGuitar } from './two-guitars';
 import type {
-  BeatGrid,
   HeardSection,
   HeardStrum,
   KeyEstimate,
@@ -26,123 +22,114 @@ import type {
   ReferenceOffset,
   StereoSignal,
 } from './types';
-import chordWeights from './weights/chords.json';
 import meterWeights from './weights/meter.json';
-import strokeWeights from './weights/strokes.json';
+
+export interface DescribedSection extends HeardSection {
+  /** The key of the song, or its own where it changes. */
+  readonly key: Key | null;
+  /** Each pass, and where it differs from the others of its riff. */
+  readonly passList: readonly HeardPass[];
+}
 
 export interface Heard {
   readonly durationS: number;
   /** Null when nothing tonal sounds. */
   readonly reference: ReferenceOffset | null;
   /** Null when there is no pulse to follow. */
-  readonly grid: BeatGrid | null;
+  readonly grid: BarLayout | null;
   /** Readings of tempo and meter, most likely first; empty without a pulse. */
   readonly meters: readonly MeterAlternative[];
   readonly strums: readonly HeardStrum[];
+  /** One each where two guitars play apart; empty for one guitar, and for two that double each other. */
+  readonly guitars: readonly HeardGuitar[];
   readonly key: KeyEstimate | null;
-  readonly sections: readonly HeardSection[];
+  readonly sections: readonly DescribedSection[];
 }
 
 /** What is being done, in words for the screen, and the share of the whole, 0 to 1. */
 export type OnProgress = (share: number, doing: string) => void;
 
-/** Strokes that were chosen, and what sounds in them. */
-interface Picked {
-  readonly strokes: readonly StrokeProbabilities[];
-  readonly sounding: readonly StrumSpan[];
-  readonly evidence: readonly ChordEvidence[];
+export interface ListenOptions {
+  readonly onProgress?: OnProgress;
+  /** What the user has settled already; the rest is heard better for it. */
+  readonly settled?: Settled;
 }
 
-function describe({ timeS, endS }: StrumSpan, stroke: StrokeProbabilities, chord: DecodedChord): HeardStrum {
-  const sure = strokeProbability(stroke);
-  if (stroke.dead > stroke.ring + stroke.palmMute) {
-    const confidence = stroke.dead;
-    return { timeS, endS, midi: [], rootPc: null, quality: null, palmMuted: false, dead: true, confidence };
-  }
-  return {
-    timeS,
-    endS,
-    midi: chord.midi,
-    rootPc: (chord.bass + CHORD_FORMS[chord.form].rootAbove) % 12,
-    quality: identifyChord(chord.midi)?.quality ?? 'other',
-    palmMuted: stroke.palmMute > stroke.ring,
-    dead: false,
-    confidence: sure * chord.confidence,
-  };
+function measureReference(
+  samples: Float32Array,
+  sampleRate: number,
+  { referenceCents }: Settled,
+): ReferenceOffset | null {
+  const measured = estimateReferenceOffset(samples, sampleRate);
+  if (referenceCents === null) return measured;
+  const { spreadCents = 0, overTime = [] } = measured ?? {};
+  return { cents: referenceCents, spreadCents, isNearQuarterTone: false, overTime };
 }
 
-export function listen(signal: StereoSignal, onProgress: OnProgress = () => undefined): Heard {
+export function listen(
+  signal: StereoSignal,
+  { onProgress = () => undefined, settled = NOTHING_SETTLED }: ListenOptions = {},
+): Heard {
   const { sampleRate } = signal;
   const durationS = signal.channels[0].length / sampleRate;
   const midSide = splitStereo(signal);
-  const guitars = midSide.side ?? midSide.mid;
 
   onProgress(0.02, 'Listening for the pitch of the recording');
-  const reference = estimateReferenceOffset(guitars, sampleRate);
+  const reference = measureReference(midSide.side ?? midSide.mid, sampleRate, settled);
+  const offsetCents = reference?.cents ?? 0;
 
-  onProgress(0.15, 'Listening for the strokes');
-  const { timesS, features, strength } = findStrokeCandidates(midSide, sampleRate);
-  const alone = createStrokeNetwork(strokeWeights)(features);
+  onProgress(0.12, 'Listening for the strokes');
+  const hearing = createStrumHearing(midSide, sampleRate, offsetCents, durationS, settled);
+  const first = hearing.hear(undefined, (share) => onProgress(0.35 + 0.3 * share, 'Naming the chords'));
 
-  onProgress(0.4, 'Naming the chords');
-  const evidenceOf = createEvidence(midSide, sampleRate, reference?.cents ?? 0, chordWeights);
-  const pick = (probabilities: readonly StrokeProbabilities[]): Picked => {
-    const chosen = chooseStrokes(timesS, probabilities);
-    const spans = spansFrom(
-      chosen.map((k) => timesS[k]),
-      durationS,
-    );
-    const endsS = findSoundingEnds(guitars, sampleRate, spans);
-    return {
-      strokes: chosen.map((k) => probabilities[k]),
-      sounding: spans.map(({ timeS }, k) => ({ timeS, endS: endsS[k] })),
-      evidence: spans.map((span, k) => {
-        onProgress(0.4 + (0.45 * k) / spans.length, 'Naming the chords');
-        return evidenceOf(span);
-      }),
-    };
-  };
-  const first = pick(alone);
-  const chords = decodeChords(first.evidence);
-  const read = ({ sounding, strokes }: Picked, decoded: readonly DecodedChord[]): HeardStrum[] =>
-    decoded.map((chord, k) => describe(sounding[k], strokes[k], chord));
-  const heard = read(first, chords);
-
-  onProgress(0.88, 'Counting beats and bars');
-  const struck = heard.map((s, k) => ({
+  onProgress(0.65, 'Counting beats and bars');
+  const struck = first.strums.map((s, k) => ({
     timeS: s.timeS,
     rootPc: s.rootPc,
-    weight: strokeProbability(first.strokes[k]),
+    weight: first.sureness[k],
   }));
-  const ranked = rankMeters(strength, struck, durationS, meterWeights);
+  const ranked = rankMeters(hearing.strength, struck, durationS, meterWeights);
   if (!ranked) {
     onProgress(1, 'Done');
+    const { strums } = first;
     return {
       durationS,
       reference,
       grid: null,
       meters: [],
-      strums: heard,
-      key: estimateKey(heard),
+      strums,
+      guitars: [],
+      key: estimateKey(strums),
       sections: [],
     };
   }
-  const { grid, alternatives } = ranked;
+  const grid = placeBars(ranked.reading, struck, hearing.strength, durationS, meterWeights);
+  const { downbeatsS } = grid;
 
-  onProgress(0.95, 'Comparing the riffs');
-  const drafted = findSections(heard, grid.downbeatsS, durationS, strength);
-  const second = pick(poolStrokes(alone, groupAlike(timesS, drafted, grid.downbeatsS)));
-  const alike = groupAlike(
-    second.sounding.map((s) => s.timeS),
-    drafted,
-    grid.downbeatsS,
+  onProgress(0.7, 'Comparing the riffs');
+  // Strums in free time stand in no bar.
+  const inBars = (some: readonly HeardStrum[]): HeardStrum[] =>
+    some.filter(({ timeS }) => !grid.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS));
+  const drafted = findSections(inBars(first.strums), downbeatsS, durationS, hearing.strength);
+  const alikeOf: AlikeOf = (timesS) => groupAlike(timesS, drafted, downbeatsS);
+  const { strums } = hearing.hear(alikeOf);
+  const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength);
+  const keys = estimateSectionKeys(strums, sections);
+  const passes = comparePasses(strums, sections, downbeatsS, durationS);
+
+  onProgress(0.8, 'Listening for a second guitar');
+  const guitars = hearGuitarsApart(signal, strums, offsetCents, alikeOf, (share) =>
+    onProgress(0.82 + 0.17 * share, 'Listening to each guitar'),
   );
-  const pooled = decodeChords(
-    second.evidence,
-    alike.map((group) => group.members),
-  );
-  const strums = read(second, pooled);
-  const sections = findSections(strums, grid.downbeatsS, durationS, strength);
   onProgress(1, 'Done');
-  return { durationS, reference, grid, meters: alternatives, strums, key: estimateKey(strums), sections };
+  return {
+    durationS,
+    reference,
+    grid,
+    meters: ranked.alternatives,
+    strums,
+    guitars,
+    key: estimateKey(strums),
+    sections: sections.map((section, s) => ({ ...section, key: keys[s], passList: passes[s] })),
+  };
 }

@@ -10,7 +10,7 @@ import { findPulses, pulseCurve, type Pulse } from './pulse';
 import type { BeatGrid, Meter } from './types';
 
 /** Pulses per beat and beats per bar, as they are counted and written. */
-interface Grouping {
+export interface Grouping {
   readonly pulses: number;
   readonly beats: number;
   readonly meter: Meter;
@@ -64,7 +64,8 @@ const USUAL_BPM = 120;
 const FAST_BPM = 185;
 const SLOW_BPM = 75;
 
-interface PulseContent {
+/** What happens at each pulse, and how it repeats. */
+export interface PulseContent {
   /** STREAMS values per pulse, each stream of zero mean and unit variance. */
   readonly streams: Float32Array;
   /** Mean similarity of what happens `lag` pulses apart, in standard deviations over all lags. */
@@ -77,7 +78,11 @@ interface PulseContent {
 
 const LONGEST_LAG = 48;
 
-function contentOf(pulse: Pulse, strums: readonly MeterStrum[], strength: OnsetStrength): PulseContent {
+export function readPulse(
+  pulse: Pulse,
+  strums: readonly MeterStrum[],
+  strength: OnsetStrength,
+): PulseContent {
   const { timesS } = pulse;
   const { frameRate, curves } = strength;
   const count = timesS.length;
@@ -207,7 +212,7 @@ export function enumerateMeters(
   durationS: number,
 ): MeterHypothesis[] {
   return findPulses(strength, durationS).flatMap((pulse) => {
-    const content = contentOf(pulse, strums, strength);
+    const content = readPulse(pulse, strums, strength);
     const first = strums[0]?.timeS ?? Infinity;
     const firstStruck = pulse.timesS.findIndex((t) => Math.abs(t - first) < NEAR_S);
     return GROUPINGS.flatMap((grouping, index) => {
@@ -225,21 +230,37 @@ export function enumerateMeters(
   });
 }
 
+/** How much speaks for a one at each pulse against any other beat, in the units of {@link scoreMeter}. */
+export function onePerPulse({ streams }: PulseContent, { weights }: MeterWeights): Float32Array {
+  return Float32Array.from({ length: streams.length / STREAMS }, (_, n) => {
+    let sum = 0;
+    // The first feature of each stream is the mean over ones less the mean over other beats.
+    for (let s = 0; s < STREAMS; s++) sum += weights[s * PER_STREAM] * streams[n * STREAMS + s];
+    return sum;
+  });
+}
+
 export function scoreMeter({ features }: MeterHypothesis, { weights }: MeterWeights): number {
   return features.reduce((sum, f, i) => sum + f * weights[i], 0);
 }
 
 /** Beats and bars of a reading, over the whole recording. */
-export function gridOfMeter({ grouping, pulse, phase }: MeterHypothesis): BeatGrid {
-  const { pulses, beats, meter, beatsPerTempoBeat } = grouping;
+export function gridOfMeter({ grouping, pulse, phase, tempoBpm }: MeterHypothesis): BeatGrid {
+  const { pulses, beats, meter } = grouping;
   const bar = pulses * beats;
   const beatsS = pulse.timesS.filter((_, n) => (n - phase + bar) % pulses === 0);
   const downbeatsS = pulse.timesS.filter((_, n) => (n - phase + bar) % bar === 0);
+  return { tempoBpm: middleTempo(beatsS, grouping) ?? tempoBpm, meter, beatsS, downbeatsS };
+}
+
+/** Quarter notes a minute from the middle half of the beats' lengths; null for fewer than two beats. */
+export function middleTempo(beatsS: readonly number[], { beatsPerTempoBeat }: Grouping): number | null {
+  if (beatsS.length < 2) return null;
   const gaps = beatsS
     .slice(1)
     .map((t, i) => t - beatsS[i])
     .sort((a, b) => a - b);
   const middle = gaps.slice(Math.floor(gaps.length / 4), Math.ceil((3 * gaps.length) / 4));
   const beatS = middle.reduce((s, g) => s + g, 0) / middle.length;
-  return { tempoBpm: 60 / (beatS * beatsPerTempoBeat), meter, beatsS, downbeatsS };
+  return 60 / (beatS * beatsPerTempoBeat);
 }

@@ -11,7 +11,7 @@ const BLOCK_S = 0.0025;
 /** Two strums of one guitar are never closer: sixteenths at 240 bpm are 62 ms apart. */
 const MIN_DISTANCE_S = 0.05;
 /** Height above the local mean, as a share of a strong attack of this recording: low, the network decides. */
-const RELATIVE_DELTA = 0.05;
+const RELATIVE_DELTA = 0.02;
 
 /** Log energy of the differentiated signal in blocks of {@link BLOCK_S}; differences stress the pick. */
 function blockEnergies(samples: Float32Array, from: number, to: number, block: number): Float32Array {

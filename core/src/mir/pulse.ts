@@ -1,6 +1,6 @@
 /**
  * The finest regular pulse of a recording: which periods the attacks repeat with (autocorrelation), and for each the
- * chain of instants that follows it through drift (dynamic programming; Ellis 2007, "Beat tracking by dynamic
+ * chain of instants that follows it through drift (dynamic programming at the local tempo; Ellis 2007, "Beat tracking by dynamic
  * programming", Journal of New Music Research 36). Tracked at the level of eighth notes: tracked at quarters, a snare
  * on the off-beats pulls the chain half a beat away.
  */
@@ -13,6 +13,15 @@ const LONGEST_S = 0.65;
 const CANDIDATES = 7;
 /** How strictly the pulse keeps its period; Ellis's alpha, for a curve of unit variance. */
 const TIGHTNESS = 400;
+/** Tempo is looked for in windows this long, so often, in steps of this share up to so many to each side. */
+const TEMPO_WINDOW_S = 10;
+const TEMPO_HOP_S = 2;
+const TEMPO_STEP = 0.015;
+const TEMPO_STEPS = 12;
+/** A quarter of pulses and its multiples: short lags alone can't tell neighbouring tempi apart. */
+const TEMPO_MULTIPLES = [2, 4, 8];
+/** What a step of tempo must gain, in correlation of a curve of unit variance. */
+const TEMPO_CHANGE_COST = 0.15;
 /** Two periods nearer than this are the same. */
 const SAME_PERIOD = 0.03;
 
@@ -65,16 +74,74 @@ function candidatePeriods(curve: Float32Array, frameRate: number): number[] {
   return periods;
 }
 
-/** Ellis's recursion: the best chain of frames about one period apart through high onset strength. */
-function followPulse(curve: Float32Array, period: number): number[] {
+/**
+ * The period as it changes over the song, one value per window: the factor to `period` that local autocorrelation likes
+ * best, changing by at most one step from window to window (dynamic programming).
+ */
+function localPeriods(curve: Float32Array, period: number, frameRate: number): number[] {
+  const window = Math.round(TEMPO_WINDOW_S * frameRate);
+  const hop = Math.round(TEMPO_HOP_S * frameRate);
+  const windows = Math.max(1, Math.ceil((curve.length - window) / hop) + 1);
+  const factors = Array.from(
+    { length: 2 * TEMPO_STEPS + 1 },
+    (_, j) => (1 + TEMPO_STEP) ** (j - TEMPO_STEPS),
+  );
+  let scores = new Float64Array(factors.length);
+  const back: Int8Array[] = [];
+  for (let w = 0; w < windows; w++) {
+    const from = Math.max(0, Math.min(w * hop, curve.length - window));
+    const to = Math.min(curve.length, from + window);
+    const correlate = (lag: number): number => {
+      const whole = Math.floor(lag);
+      let [sum, next] = [0, 0];
+      for (let n = from; n + whole + 1 < to; n++) {
+        sum += curve[n] * curve[n + whole];
+        next += curve[n] * curve[n + whole + 1];
+      }
+      return (sum + (lag - whole) * (next - sum)) / (to - from);
+    };
+    const own = factors.map((f) => TEMPO_MULTIPLES.reduce((sum, m) => sum + correlate(m * f * period), 0));
+    const came = new Int8Array(factors.length);
+    scores = Float64Array.from(own, (value, j) => {
+      let best = scores[j];
+      for (const step of [-1, 1]) {
+        const before = scores[j + step];
+        if (before !== undefined && before - TEMPO_CHANGE_COST > best) {
+          best = before - TEMPO_CHANGE_COST;
+          came[j] = step;
+        }
+      }
+      return best + value;
+    });
+    back.push(came);
+  }
+  let at = scores.indexOf(scores.reduce((m, v) => Math.max(m, v), -Infinity));
+  const path = new Array<number>(windows);
+  for (let w = windows - 1; w >= 0; w--) {
+    path[w] = factors[at] * period;
+    at += back[w][at];
+  }
+  return path;
+}
+
+/** Ellis's recursion: the best chain of frames about one local period apart through high onset strength. */
+function followPulse(curve: Float32Array, periods: readonly number[], frameRate: number): number[] {
   const score = new Float32Array(curve.length);
   const back = new Int32Array(curve.length).fill(-1);
-  const shortest = Math.round(period / 2);
-  const costs: number[] = [];
-  for (let gap = shortest; gap <= Math.round(period * 2); gap++) {
-    costs.push(-TIGHTNESS * Math.log(gap / period) ** 2);
-  }
+  const hop = Math.round(TEMPO_HOP_S * frameRate);
+  const half = Math.round((TEMPO_WINDOW_S * frameRate) / 2);
+  let [period, shortest] = [0, 0];
+  let costs: number[] = [];
   for (let n = 0; n < curve.length; n++) {
+    const local = periods[Math.max(0, Math.min(periods.length - 1, Math.round((n - half) / hop)))];
+    if (local !== period) {
+      period = local;
+      shortest = Math.round(period / 2);
+      costs = [];
+      for (let gap = shortest; gap <= Math.round(period * 2); gap++) {
+        costs.push(-TIGHTNESS * Math.log(gap / period) ** 2);
+      }
+    }
     let best = 0;
     for (let g = 0; g < costs.length && shortest + g <= n; g++) {
       const total = score[n - shortest - g] + costs[g];
@@ -85,8 +152,9 @@ function followPulse(curve: Float32Array, period: number): number[] {
     }
     score[n] = curve[n] + best;
   }
+  const lastPeriod = periods[periods.length - 1];
   let at = score.length - 1;
-  for (let n = Math.max(0, score.length - Math.round(period)); n < score.length; n++) {
+  for (let n = Math.max(0, score.length - Math.round(lastPeriod)); n < score.length; n++) {
     if (score[n] > score[at]) at = n;
   }
   const frames: number[] = [];
@@ -141,7 +209,7 @@ export function findPulses(strength: OnsetStrength, durationS: number): Pulse[] 
   if (curves.body.reduce((m, v) => Math.max(m, v), 0) <= 0.02) return [];
   const curve = pulseCurve(strength);
   return candidatePeriods(curve, frameRate).flatMap((period) => {
-    const frames = followPulse(curve, period);
+    const frames = followPulse(curve, localPeriods(curve, period, frameRate), frameRate);
     if (frames.length < 8) return [];
     const timesS = smooth(frames.map((n) => n / frameRate));
     return [{ periodS: period / frameRate, timesS: extendPulse(timesS, durationS) }];

@@ -1,14 +1,21 @@
 /** The readings of beats and bars in order, as probabilities; alternatives are those that a player would hear as others. */
-import { enumerateMeters, gridOfMeter, scoreMeter, type MeterStrum, type MeterWeights } from './meter';
+import {
+  enumerateMeters,
+  scoreMeter,
+  type MeterHypothesis,
+  type MeterStrum,
+  type MeterWeights,
+} from './meter';
 import type { OnsetStrength } from './onset-strength';
-import type { BeatGrid, MeterAlternative } from './types';
+import type { Meter, MeterAlternative } from './types';
 
 /** Readings nearer in tempo than this are the same, when their meter is. */
 const SAME_TEMPO = 0.04;
 const ALTERNATIVES = 4;
 
-export interface RankedGrid {
-  readonly grid: BeatGrid;
+export interface RankedMeters {
+  /** The likeliest. */
+  readonly reading: MeterHypothesis;
   /** Best first, the chosen one among them. */
   readonly alternatives: readonly MeterAlternative[];
 }
@@ -19,14 +26,14 @@ export function rankMeters(
   strums: readonly MeterStrum[],
   durationS: number,
   weights: MeterWeights,
-): RankedGrid | null {
+): RankedMeters | null {
   const readings = enumerateMeters(strength, strums, durationS)
     .map((reading) => ({ reading, score: scoreMeter(reading, weights) }))
     .sort((a, b) => b.score - a.score);
   if (readings.length === 0) return null;
   const top = readings[0].score;
   const total = readings.reduce((sum, { score }) => sum + Math.exp(score - top), 0);
-  const alternatives: { tempoBpm: number; meter: BeatGrid['meter']; confidence: number }[] = [];
+  const alternatives: { tempoBpm: number; meter: Meter; confidence: number }[] = [];
   for (const { reading, score } of readings) {
     const { meter } = reading.grouping;
     const share = Math.exp(score - top) / total;
@@ -41,5 +48,5 @@ export function rankMeters(
       alternatives.push({ tempoBpm: reading.tempoBpm, meter, confidence: share });
     }
   }
-  return { grid: gridOfMeter(readings[0].reading), alternatives };
+  return { reading: readings[0].reading, alternatives };
 }

@@ -15,6 +15,12 @@ const MAX_HZ = 1500;
 const PEAK_OVER_MEDIAN = 6;
 /** Width of the Gaussian kernel, cents: narrower than the scatter of strings, wider than a bin. */
 const KERNEL_CENTS = 4;
+/** The pitch over time is read from blocks this long, with at least so many partials, near the pitch of the whole. */
+const BLOCK_S = 10;
+const PARTIALS_IN_BLOCK = 40;
+const BLOCK_KERNEL_CENTS = 8;
+/** This near to a quarter tone a cent of measuring error would decide between two notes. */
+const UNSETTLED_CENTS = 5;
 /** At most this many frames are read, spread evenly: more do not change the mode. */
 const MAX_FRAMES = 3000;
 
@@ -32,6 +38,7 @@ export function estimateReferenceOffset(samples: Float32Array, sampleRate: numbe
   const hop = Math.max(FFT_SIZE / 4, Math.floor(samples.length / MAX_FRAMES));
   const deviations: number[] = [];
   const weights: number[] = [];
+  const timesS: number[] = [];
   for (let start = 0; start + FFT_SIZE <= samples.length; start += hop) {
     analyser.magnitudes(samples, start, magnitudes);
     const floor = (median(magnitudes) ?? 0) * PEAK_OVER_MEDIAN;
@@ -45,6 +52,7 @@ export function estimateReferenceOffset(samples: Float32Array, sampleRate: numbe
       );
       deviations.push(wrapCents(hzToMidi((k + offset) * binHz) * 100));
       weights.push(m);
+      timesS.push(start / sampleRate);
     }
   }
   if (deviations.length === 0) return null;
@@ -59,17 +67,43 @@ export function estimateReferenceOffset(samples: Float32Array, sampleRate: numbe
     for (let d = -12; d <= 12; d++) density += histogram[(c + d + 200) % 100] * kernel(d);
     if (density > best) [best, mode] = [density, c];
   }
-  for (let round = 0; round < 20; round++) {
-    let sum = 0;
-    let total = 0;
-    deviations.forEach((d, i) => {
-      const distance = wrapCents(d - mode);
-      const w = weights[i] * kernel(distance);
-      sum += w * distance;
-      total += w;
-    });
-    mode = wrapCents(mode + sum / total);
-  }
+  const shiftFrom = (from: number, indices: readonly number[], width: number): number => {
+    let at = from;
+    for (let round = 0; round < 20; round++) {
+      let sum = 0;
+      let total = 0;
+      for (const i of indices) {
+        const distance = wrapCents(deviations[i] - at);
+        const w = weights[i] * Math.exp(-0.5 * (distance / width) ** 2);
+        sum += w * distance;
+        total += w;
+      }
+      if (total > 0) at = wrapCents(at + sum / total);
+    }
+    return at;
+  };
+  mode = shiftFrom(
+    mode,
+    deviations.map((_, i) => i),
+    KERNEL_CENTS,
+  );
   const spread = median(deviations.map((d) => Math.abs(wrapCents(d - mode)))) ?? 0;
-  return { cents: mode, spreadCents: spread };
+  const overTime: { timeS: number; cents: number }[] = [];
+  for (let from = 0; from < timesS.length;) {
+    const blockS = BLOCK_S * Math.floor(timesS[from] / BLOCK_S);
+    let to = from;
+    while (to < timesS.length && timesS[to] < blockS + BLOCK_S) to++;
+    if (to - from >= PARTIALS_IN_BLOCK) {
+      const indices = Array.from({ length: to - from }, (_, i) => from + i);
+      const local = shiftFrom(mode, indices, BLOCK_KERNEL_CENTS);
+      overTime.push({ timeS: blockS + BLOCK_S / 2, cents: mode + wrapCents(local - mode) });
+    }
+    from = to;
+  }
+  return {
+    cents: mode,
+    spreadCents: spread,
+    isNearQuarterTone: 50 - Math.abs(mode) < UNSETTLED_CENTS,
+    overTime,
+  };
 }

@@ -1,12 +1,13 @@
 /**
  * What the instant around a possible stroke looks like: levels of ten frequency bands from a tenth of a second before
  * to a fifth after it, in the middle and in the sides, how sharply the spectrum rises, whether another chord sounds
- * afterwards, and how near the neighbours are. Levels are against the loud parts of the same recording. To that comes
- * what candidates of this recording look like on average, which says whether drums play and how the guitar sounds.
+ * afterwards, and how near the neighbours are. Levels are against the loud parts of the same passage. To that comes
+ * what the candidates around look like on average, which says whether drums play and how the guitar sounds.
  * Shape: {@link STROKE_FEATURES} values per candidate, about -3 to 3.
  */
 import { cosineSimilarity, createSpectrumAnalyser, quantile } from '../dsp';
 import type { OnsetStrength, Region } from './onset-strength';
+import { atSecond, runningLoudness } from './running-loudness';
 
 /** Band edges, Hz: from the lowest fundamentals to the fizz of an amplifier. */
 const BAND_EDGES_HZ = [90, 180, 300, 480, 750, 1150, 1700, 2600, 4000, 6200, 10000];
@@ -29,8 +30,14 @@ const HOP = 110;
 const RANGE_DB = 60;
 /** Decibels become values of a few units. */
 const DB_PER_UNIT = 15;
-/** Loud parts of a band: nine tenths of its frames are below. */
-const LOUD_SHARE = 0.9;
+/** A passage this much under the loudest one is taken for silence. */
+const QUIET_PASSAGE_DB = 40;
+/** Averages are over the candidates within this time. */
+const AVERAGE_REACH_S = 10;
+/** Peaks stand this far over the loud nine tenths of a curve of attacks. */
+const PEAK_OVER_LOUD = 3;
+/** Attacks are strong against those of the passage, at least this strong against those of the song. */
+const WEAK_PASSAGE = 0.1;
 
 /** Chords before and after are compared on spectra of this size, up to this frequency. */
 const CHORD_FFT = 2048;
@@ -74,11 +81,13 @@ function bandLevels(samples: Float32Array, sampleRate: number): { levels: Float3
       levels[n * BANDS + b] = 10 * Math.log10(power);
     }
   }
+  const frameRate = sampleRate / HOP;
   for (let b = 0; b < BANDS; b++) {
     const column = Float32Array.from({ length: frames }, (_, n) => levels[n * BANDS + b]);
-    const loud = quantile(column, LOUD_SHARE) ?? 0;
+    const floor = (quantile(column, 0.95) ?? 0) - QUIET_PASSAGE_DB;
+    const loud = runningLoudness(column, frameRate, floor);
     for (let n = 0; n < frames; n++) {
-      levels[n * BANDS + b] = Math.max(-RANGE_DB, levels[n * BANDS + b] - loud);
+      levels[n * BANDS + b] = Math.max(-RANGE_DB, column[n] - atSecond(loud, n / frameRate));
     }
   }
   return { levels, frames };
@@ -113,7 +122,10 @@ export function computeStrokeFeatures(
     if (!signal) return;
     const { levels, frames } = bandLevels(signal.samples, sampleRate);
     const { curves, frameRate } = signal.strength;
-    const strong = REGIONS.map((region) => Math.max(0.02, quantile(curves[region], 0.98) ?? 0));
+    const strong = REGIONS.map((region) => {
+      const floor = Math.max(0.02, WEAK_PASSAGE * (quantile(curves[region], 0.98) ?? 0));
+      return runningLoudness(curves[region], frameRate, floor);
+    });
     candidatesS.forEach((timeS, k) => {
       let at = k * STROKE_FEATURES + which * PER_SIGNAL;
       for (const [fromS, toS] of SLOTS_S) {
@@ -129,7 +141,7 @@ export function computeStrokeFeatures(
       }
       const frame = Math.round(timeS * frameRate);
       REGIONS.forEach((region, r) => {
-        const height = peakNear(curves[region], frame) / strong[r];
+        const height = peakNear(curves[region], frame) / (PEAK_OVER_LOUD * atSecond(strong[r], timeS));
         out[at++] = Math.min(3, height);
         if (region === 'body') heights[k] = Math.max(heights[k], height);
       });
@@ -156,17 +168,21 @@ export function computeStrokeFeatures(
     out[at++] = gap(candidatesS[k + 2]);
     out[at] = side ? 1 : 0;
   });
-  addAverages(out, candidatesS.length);
+  addAverages(out, candidatesS);
   return out;
 }
 
-/** Writes the means of {@link AVERAGED} behind the local features of every candidate. */
-function addAverages(features: Float32Array, candidates: number): void {
+/** Writes the means of {@link AVERAGED} around each candidate behind its local features. */
+function addAverages(features: Float32Array, timesS: readonly number[]): void {
   AVERAGED.forEach((index, a) => {
-    let sum = 0;
-    for (let k = 0; k < candidates; k++) sum += features[k * STROKE_FEATURES + index];
-    const mean = sum / Math.max(1, candidates);
-    for (let k = 0; k < candidates; k++) features[k * STROKE_FEATURES + LOCAL + a] = mean;
+    let [from, to, sum] = [0, 0, 0];
+    timesS.forEach((timeS, k) => {
+      for (; to < timesS.length && timesS[to] <= timeS + AVERAGE_REACH_S; to++) {
+        sum += features[to * STROKE_FEATURES + index];
+      }
+      for (; timesS[from] < timeS - AVERAGE_REACH_S; from++) sum -= features[from * STROKE_FEATURES + index];
+      features[k * STROKE_FEATURES + LOCAL + a] = sum / (to - from);
+    });
   });
 }
 

@@ -5,20 +5,21 @@
 import type { MidiNote, PitchClass } from '../units';
 import type { ChordQuality, Key } from '../theory';
 
-/** One or two channels of equal length. Analysis expects {@link ANALYSIS_SAMPLE_RATE}. */
+/** One or two channels of equal length. Analysis expects ANALYSIS_SAMPLE_RATE of `units`. */
 export interface StereoSignal {
   readonly channels: readonly Float32Array[];
   readonly sampleRate: number;
 }
-
-/** Power chords and the fizz of an amplifier live below 10 kHz; more samples would only cost time. */
-export const ANALYSIS_SAMPLE_RATE = 22050;
 
 export interface ReferenceOffset {
   /** How far the recording sounds above A4 = 440 Hz: in (-50, 50], or a little over where the notes decide. */
   readonly cents: number;
   /** Half of the partials lie within this many cents of it. */
   readonly spreadCents: number;
+  /** Lies between two notes: which of them is meant can't be measured, only chosen. */
+  readonly isNearQuarterTone: boolean;
+  /** How it moves over the recording, in blocks of ten seconds. */
+  readonly overTime: readonly { readonly timeS: number; readonly cents: number }[];
 }
 
 export interface Meter {

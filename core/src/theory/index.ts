@@ -1,4 +1,4 @@
-export { A4_HZ, A4_MIDI, a4OfOffset, hzToMidi, midiToHz, pitchClassOf } from './pitch';
+export { A4_HZ, A4_MIDI, a4OfOffset, hzToMidi, midiToHz, parseNote, pitchClassOf } from './pitch';
 export { CHORD_KINDS } from './chord-kinds.data';
 export type { ChordQuality } from './chord-kinds.data';
 export { keyOn, spellPitchClass } from './key';

@@ -3,6 +3,7 @@
  * A4 = 440 Hz is the standard tuning frequency of ISO 16:1975; MIDI numbers follow the MIDI 1.0
  * specification with 69 = A4 and 60 = C4.
  */
+import { Note } from 'tonal';
 import type { MidiNote, PitchClass } from '../units';
 
 export const A4_HZ = 440;
@@ -25,4 +26,9 @@ export function a4OfOffset(offsetCents: number): number {
 
 export function pitchClassOf(midi: MidiNote): PitchClass {
   return ((midi % 12) + 12) % 12;
+}
+
+/** `E2`, `Bb1`, `f#3` in scientific pitch notation (C4 = middle C = 60); null when it names no note. */
+export function parseNote(name: string): MidiNote | null {
+  return Note.midi(name.charAt(0).toUpperCase() + name.slice(1));
 }

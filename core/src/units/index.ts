@@ -4,4 +4,5 @@ export { clamp, requireRange } from './range';
 export { createRandom, gaussian } from './random';
 export type { Random } from './random';
 export { dbToRatio, ratioToDb } from './level';
+export { ANALYSIS_SAMPLE_RATE } from './analysis-rate';
 export { ENVELOPE_RATE } from './envelope-rate';

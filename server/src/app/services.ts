@@ -46,7 +46,7 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
       createSong: (id, document, transaction) =>
         songs.create(id, document, summarise(document), new Date(), transaction),
       queueAnalysis: async (recordingId, transaction) => {
-        await analyses.queue(recordingId, transaction);
+        await analyses.queue(recordingId, undefined, transaction);
       },
     },
     spoolDir,

@@ -4,9 +4,13 @@ import { Sequelize } from 'sequelize';
 import { Umzug, type UmzugStorage } from 'umzug';
 import { defineModels } from './models';
 import * as firstTables from './migrations/0001-first-tables';
+import * as whatIsGiven from './migrations/0002-what-is-given';
 
 /** Names are fixed here, so that sources and builds record the same. */
-const MIGRATIONS = [{ name: '0001-first-tables', up: firstTables.up, down: firstTables.down }];
+const MIGRATIONS = [
+  { name: '0001-first-tables', up: firstTables.up, down: firstTables.down },
+  { name: '0002-what-is-given', up: whatIsGiven.up, down: whatIsGiven.down },
+];
 
 /** Names of executed migrations, in a table of our own (a port of umzug). */
 function storage(sequelize: Sequelize): UmzugStorage {

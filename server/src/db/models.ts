@@ -7,7 +7,7 @@ import {
   type CreationOptional,
   type Sequelize,
 } from 'sequelize';
-import type { AnalysisJob, SongSummary } from '@wild-needle/contract';
+import type { AnalysisJob, AnalysisRequest, SongSummary } from '@wild-needle/contract';
 
 /** What the shelf shows of a document, kept beside it so that the shelf reads no documents. */
 export type DocumentSummary = Pick<
@@ -67,6 +67,7 @@ export class AnalysisRow extends Model<InferAttributes<AnalysisRow>, InferCreati
   declare share: number;
   declare doing: string;
   declare problem: AnalysisJob['problem'];
+  declare given: AnalysisRequest | null;
   declare algorithm: string | null;
   declare result: unknown;
   declare heartbeatAt: Date | null;
@@ -128,6 +129,7 @@ export function defineModels(sequelize: Sequelize): void {
       share: DataTypes.DOUBLE,
       doing: DataTypes.TEXT,
       problem: DataTypes.JSONB,
+      given: DataTypes.JSONB,
       algorithm: DataTypes.TEXT,
       result: DataTypes.JSONB,
       heartbeatAt: DataTypes.DATE,

@@ -3,14 +3,17 @@ import { parentPort, workerData } from 'node:worker_threads';
 import { analyseFile } from './analyse-file';
 import { AudioProblem } from './decode';
 import { inspectFile } from './inspect-file';
-import type { ThreadMessage, ThreadTask } from './run-in-thread';
+import type { ThreadData, ThreadMessage } from './run-in-thread';
 
-const { task, path } = workerData as { task: ThreadTask; path: string };
+const data = workerData as ThreadData;
 const send = (message: ThreadMessage): void => parentPort?.postMessage(message);
 const onProgress = (share: number, doing: string): void => send({ kind: 'progress', share, doing });
 
 try {
-  const value = task === 'analyse' ? await analyseFile(path, onProgress) : await inspectFile(path);
+  const value =
+    data.task === 'analyse'
+      ? await analyseFile(data.path, { ...data.given, onProgress })
+      : await inspectFile(data.path);
   send({ kind: 'done', value });
 } catch (error) {
   if (!(error instanceof AudioProblem)) throw error;

@@ -5,7 +5,7 @@
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
-import type { AnalysisJob } from '@wild-needle/contract';
+import type { AnalysisJob, AnalysisRequest } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import { AudioProblem } from './decode';
 import { runInThread } from './run-in-thread';
@@ -13,7 +13,7 @@ import type { AnalyseHandler } from './queue';
 
 export interface AnalysisLedger {
   /** Takes a queued analysis; null when it was cancelled, deleted or finished meanwhile. */
-  claim(id: string): Promise<{ recordingId: string } | null>;
+  claim(id: string): Promise<{ recordingId: string; given: AnalysisRequest } | null>;
   /** False when nobody waits for it any more. */
   beat(id: string, share: number, doing: string): Promise<boolean>;
   finish(id: string, analysis: Analysis): Promise<void>;
@@ -55,7 +55,7 @@ export function createAnalyseHandler(
     try {
       await mkdir(spoolDir, { recursive: true });
       await recordings.writeTo(claimed.recordingId, path);
-      const analysis = await runInThread('analyse', path, {
+      const analysis = await runInThread('analyse', path, claimed.given, {
         signal: abandoned.signal,
         onProgress: (nowShare, nowDoing) => {
           share = nowShare;

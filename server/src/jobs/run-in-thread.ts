@@ -1,6 +1,6 @@
 /** Runs the heavy reading of a file in a worker thread, so that requests are answered meanwhile. */
 import { Worker } from 'node:worker_threads';
-import type { AudioProblemCode } from '@wild-needle/contract';
+import type { AnalysisRequest, AudioProblemCode } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import { AudioProblem } from './decode';
 import type { AudioFacts } from './inspect-file';
@@ -10,6 +10,16 @@ interface ThreadResults {
   analyse: Analysis;
 }
 export type ThreadTask = keyof ThreadResults;
+
+/** What a task is told beside the file. */
+interface ThreadGiven {
+  inspect: null;
+  analyse: AnalysisRequest;
+}
+
+export type ThreadData =
+  | { readonly task: 'inspect'; readonly path: string; readonly given: null }
+  | { readonly task: 'analyse'; readonly path: string; readonly given: AnalysisRequest };
 
 export type ThreadMessage =
   | { readonly kind: 'progress'; readonly share: number; readonly doing: string }
@@ -26,10 +36,13 @@ export interface ThreadOptions {
 export function runInThread<T extends ThreadTask>(
   task: T,
   path: string,
+  given: ThreadGiven[T],
   { onProgress, signal }: ThreadOptions = {},
 ): Promise<ThreadResults[T]> {
   return new Promise((resolve, reject) => {
-    const worker = new Worker(new URL('./audio-thread.mjs', import.meta.url), { workerData: { task, path } });
+    const worker = new Worker(new URL('./audio-thread.mjs', import.meta.url), {
+      workerData: { task, path, given },
+    });
     const abort = (): void => {
       void worker.terminate();
       reject(signal?.reason as Error);

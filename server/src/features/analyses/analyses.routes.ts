@@ -1,6 +1,6 @@
 /** Analyses over HTTP: start, cancel, result, and their changes as server-sent events. */
 import { Router } from 'express';
-import { idParamsSchema, ROUTES, type AnalysisJob } from '@wild-needle/contract';
+import { analysisRequestSchema, idParamsSchema, ROUTES, type AnalysisJob } from '@wild-needle/contract';
 import { NotFoundError } from '../../http/errors';
 import { parse } from '../../http/parse';
 import type { AnalysesStore } from './analyses.store';
@@ -42,7 +42,7 @@ export function analysesRoutes(store: AnalysesStore, events: AnalysisEvents): Ro
 
   router.post(ROUTES.startAnalysis.path, async (request, response) => {
     const { id: recordingId } = parse(idParamsSchema, request.params);
-    const id = await store.queue(recordingId);
+    const id = await store.queue(recordingId, parse(analysisRequestSchema, request.body ?? {}));
     if (id === null) throw new NotFoundError('recording');
     response.status(202).json(await jobOf(id));
   });

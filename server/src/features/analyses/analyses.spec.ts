@@ -43,6 +43,31 @@ describe('analyses that run', () => {
   });
 });
 
+describe('an analysis that is told the tuning', () => {
+  let server: TestServer;
+  beforeAll(async () => {
+    server = await startTestServer({ jobs: 1 });
+  });
+  afterAll(() => server.stop());
+
+  it('uses it instead of a guess, and refuses one that is none', async () => {
+    const { recordingId } = await importTone(server, 98);
+    const start = (body: unknown): Promise<Response> =>
+      fetch(`${server.url}/api/recordings/${recordingId}/analyses`, {
+        method: 'POST',
+        headers: { 'Content-Type': 'application/json' },
+        body: JSON.stringify(body),
+      });
+    expect((await start({ tuning: { name: 'custom', stringsMidi: [], capo: 0 } })).status).toBe(400);
+    const tuning = { name: 'custom', stringsMidi: [43, 43, 50, 55, 59, 62], capo: 0 };
+    const { id } = (await (await start({ tuning })).json()) as AnalysisJob;
+    await expect
+      .poll(async () => (await server.services.analyses.get(id))?.status, { timeout: 30_000 })
+      .toBe('done');
+    expect((await server.services.analyses.newestResult(recordingId))?.tuning).toMatchObject(tuning);
+  });
+});
+
 describe('analyses that wait', () => {
   let server: TestServer;
   const job = async (recordingId: string): Promise<AnalysisJob> => {

@@ -1,6 +1,11 @@
 /** Analyses: what is queued, running, found. Every change is announced on {@link CHANNEL}. */
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import { analysisSchema, type AnalysisJob } from '@wild-needle/contract';
+import {
+  analysisRequestSchema,
+  analysisSchema,
+  type AnalysisJob,
+  type AnalysisRequest,
+} from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import { AnalysisRow } from '../../db/models';
 import { addAnalyseJob } from '../../jobs/queue';
@@ -18,8 +23,11 @@ export type OnHeard = (recordingId: string, analysis: Analysis, transaction: Tra
 export interface AnalysesStore extends AnalysisLedger {
   get(id: string): Promise<AnalysisJob | null>;
   listUnfinished(): Promise<AnalysisJob[]>;
-  /** Queues one, unless one is on its way; null when there is no such recording. */
-  queue(recordingId: string, transaction?: Transaction): Promise<string | null>;
+  /**
+   * Queues one; null when there is no such recording. One that is on its way is answered instead, or, where something is
+   * given, cancelled.
+   */
+  queue(recordingId: string, given?: AnalysisRequest, transaction?: Transaction): Promise<string | null>;
   cancel(id: string): Promise<void>;
   newestResult(recordingId: string): Promise<Analysis | null>;
   /** Puts back what a crashed worker left; answers how many. */
@@ -60,10 +68,11 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
       );
     },
 
-    async queue(recordingId, transaction) {
+    async queue(recordingId, given = {}, transaction) {
       const on = `WHERE a.recording_id = :recordingId AND a.status IN ('queued', 'running')`;
       const [active] = await select<AnalysisJob>(`${AS_JOB} ${on}`, { recordingId }, transaction);
-      if (active) return active.id;
+      const isPlain = given.tuning === undefined && given.settled === undefined;
+      if (active && isPlain) return active.id;
       const exists = await select(
         'SELECT 1 FROM recordings WHERE id = :recordingId',
         { recordingId },
@@ -71,6 +80,9 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
       );
       if (exists.length === 0) return null;
       const add = async (inside: Transaction): Promise<string> => {
+        if (active) {
+          await change(active.id, ['queued', 'running'], { status: 'cancelled', doing: 'Cancelled' }, inside);
+        }
         const { id } = await AnalysisRow.create(
           {
             recordingId,
@@ -78,6 +90,7 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
             share: 0,
             doing: 'Waiting',
             problem: null,
+            given: isPlain ? null : given,
             algorithm: null,
             result: null,
             heartbeatAt: null,
@@ -128,8 +141,8 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
         heartbeatAt: new Date(),
       });
       if (!claimed) return null;
-      const row = await AnalysisRow.findByPk(id, { attributes: ['recordingId'] });
-      return row && { recordingId: row.recordingId };
+      const row = await AnalysisRow.findByPk(id, { attributes: ['recordingId', 'given'] });
+      return row && { recordingId: row.recordingId, given: analysisRequestSchema.parse(row.given ?? {}) };
     },
 
     beat(id, share, doing) {

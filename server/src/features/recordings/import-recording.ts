@@ -70,7 +70,7 @@ export function createImport(
       const known = await answerForKnown(sha256);
       if (known) throw new AlreadyKnown(known);
 
-      const facts = await runInThread('inspect', path);
+      const facts = await runInThread('inspect', path, null);
       await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
       await recordings.add(
         { id: recordingId, songId, fileName: query.fileName, sha256, byteLength, facts },

@@ -1,0 +1,64 @@
+import { describe, expect, it } from 'vitest';
+import { STANDARD_TUNING } from '../guitar';
+import type { Riff, SongDocument, Strum } from '../riff';
+import { settledIn } from './settle';
+
+const strum = (id: string, startTicks: number, trust: Strum['trust']): Strum => ({
+  id,
+  startTicks,
+  durationTicks: 480,
+  frets: [
+    { string: 6, fret: 3 },
+    { string: 5, fret: 5 },
+  ],
+  palmMute: false,
+  dead: false,
+  trust,
+});
+const riff = (...strums: Strum[]): Riff => ({
+  id: 'r',
+  letter: 'A',
+  name: 'Riff A',
+  bars: [{ beats: 4, unit: 4 }],
+  strums,
+});
+const documentWith = (only: Riff, transpose = 0): SongDocument => ({
+  schema: 'wild-needle/song@1',
+  title: 'T',
+  artist: 'A',
+  tuning: STANDARD_TUNING,
+  key: null,
+  referenceOffsetCents: 7,
+  recordings: [],
+  grid: {
+    beatsS: Array.from({ length: 9 }, (_, i) => 1 + i / 2),
+    bars: [
+      { beat: 0, beats: 4, unit: 4 },
+      { beat: 4, beats: 4, unit: 4 },
+    ],
+  },
+  riffs: [only],
+  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 0, passes: 2, transpose }],
+});
+
+describe('what a document has settled', () => {
+  it('is its checked strums, in the first pass of their riff', () => {
+    const settled = settledIn(documentWith(riff(strum('a', 0, 'checked'), strum('b', 1440, 'heard'))));
+    expect(settled.referenceCents).toBe(7);
+    expect(settled.strums).toEqual([{ timeS: 1, midi: [43, 50], palmMuted: false, dead: false }]);
+    expect(settled.spans).toEqual([]);
+  });
+
+  it('is the whole pass when all of it is checked', () => {
+    const { spans, strums } = settledIn(
+      documentWith(riff(strum('a', 0, 'checked'), strum('b', 1440, 'checked'))),
+    );
+    expect(strums.map((s) => s.timeS)).toEqual([1, 1.75]);
+    expect(spans).toHaveLength(1);
+    expect(spans[0].endS - spans[0].startS).toBeCloseTo(2, 9);
+  });
+
+  it('sounds where the section moves it', () => {
+    expect(settledIn(documentWith(riff(strum('a', 0, 'checked')), 2)).strums[0].midi).toEqual([45, 52]);
+  });
+});

@@ -1,0 +1,36 @@
+/**
+ * What a document has settled, for hearing its recording again: every strum that was checked by ear counts as certain
+ * in the first pass of its riff, and a pass in which all strums are checked has no others. The hearing carries it to the
+ * other passes; they may differ, so they are not taken for settled.
+ */
+import { soundingNotes } from '../guitar';
+import type { Settled, SettledStrum } from '../mir';
+import { passesOf, passTicksToSeconds, type SongDocument } from '../riff';
+
+/** A strum may come this much before the beat that it is written on. */
+const EARLY_S = 0.04;
+
+export function settledIn(document: SongDocument): Settled {
+  const { riffs, sections, grid, tuning } = document;
+  const spans: Settled['spans'][number][] = [];
+  const strums: SettledStrum[] = [];
+  for (const riff of riffs) {
+    const section = sections.find((s) => s.riffId === riff.id);
+    const pass = section && passesOf(section, riff, grid)[0];
+    if (!pass) continue;
+    const checked = riff.strums.filter((s) => s.trust === 'checked');
+    for (const { startTicks, frets, palmMute, dead } of checked) {
+      strums.push({
+        timeS: passTicksToSeconds(pass, riff, grid, startTicks),
+        midi: dead ? [] : soundingNotes(tuning, frets).map((note) => note + pass.transpose),
+        palmMuted: palmMute,
+        dead,
+      });
+    }
+    if (checked.length > 0 && checked.length === riff.strums.length) {
+      spans.push({ startS: pass.startS - EARLY_S, endS: pass.endS - EARLY_S });
+    }
+  }
+  strums.sort((a, b) => a.timeS - b.timeS);
+  return { referenceCents: document.referenceOffsetCents, spans, strums };
+}
