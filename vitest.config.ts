@@ -24,7 +24,13 @@ export default defineConfig({
           setupFiles: ['web/src/test-setup.ts'],
         },
       },
-      { test: { name: 'checks', include: ['core/checks/**/*.check.ts'], testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'checks',
+          include: ['core/checks/**/*.check.ts', 'bench/**/*.check.ts'],
+          testTimeout: 60_000,
+        },
+      },
       {
         test: {
           name: 'server',

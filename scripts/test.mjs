@@ -26,7 +26,14 @@ function run(name, args, env = {}) {
 
 async function main() {
   ensureNpmPackages();
-  ensureDebianPackages(['postgresql-15', 'ffmpeg', 'chromium', 'fluidsynth', 'fluid-soundfont-gm']);
+  ensureDebianPackages([
+    'postgresql-15',
+    'ffmpeg',
+    'chromium',
+    'fluidsynth',
+    'fluid-soundfont-gm',
+    'csound-soundfont',
+  ]);
   // Outside of the checkout, so that a closed home folder does not matter; gone afterwards.
   const dataDir = mkdtempSync(join(tmpdir(), 'wild-needle-test-'));
   chmodSync(dataDir, 0o755);

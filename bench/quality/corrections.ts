@@ -1,0 +1,79 @@
+/**
+ * `npm run bench:corrections -- FOLDER`: what settling one pass of each riff does for the rest of the song. FOLDER holds
+ * songs with truth beside them, as `npm run bench:corpus` renders them; prints shares of strums with the right time,
+ * notes and mute, before and after, over those that were not settled.
+ */
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import * as z from 'zod';
+import { analyse, type Analysis } from '@wild-needle/core/analysis';
+import type { Settled } from '@wild-needle/core/mir';
+import { matchTimes } from './metrics';
+import { readSound } from './read-sound';
+
+const truthSchema = z.object({
+  referenceOffsetCents: z.number(),
+  sections: z.array(z.object({ startS: z.number(), endS: z.number(), label: z.string() })),
+  strums: z.array(
+    z.object({
+      timeS: z.number(),
+      midi: z.array(z.number()),
+      palmMuted: z.boolean(),
+      dead: z.boolean(),
+    }),
+  ),
+});
+type Truth = z.infer<typeof truthSchema>;
+
+/** The first pass of each riff that the analysis found, as a player would settle it. */
+function settleFirstPasses({ sections }: Analysis, truth: Truth): Settled {
+  const seen = new Set<string>();
+  const spans = sections.flatMap(({ label, transposeOf, passList }) => {
+    const riff = transposeOf?.label ?? label;
+    if (seen.has(riff) || passList.length === 0) return [];
+    seen.add(riff);
+    return [{ startS: passList[0].startS - 0.03, endS: passList[0].endS - 0.03 }];
+  });
+  const strums = truth.strums.filter(({ timeS }) => spans.some((s) => timeS >= s.startS && timeS < s.endS));
+  return { referenceCents: truth.referenceOffsetCents, spans, strums };
+}
+
+/** Of the true strums outside of all spans, the share that is heard right; strums heard too many count as wrong. */
+function shareRight(analysis: Analysis, truth: Truth, { spans }: Settled): number {
+  const isOutside = ({ timeS }: { timeS: number }): boolean =>
+    !spans.some((s) => timeS >= s.startS && timeS < s.endS);
+  const [heard, there] = [analysis.strums.filter(isOutside), truth.strums.filter(isOutside)];
+  const pairs = matchTimes(
+    heard.map((s) => s.timeS),
+    there.map((s) => s.timeS),
+    0.05,
+  );
+  const right = pairs.filter(
+    ([h, t]) => heard[h].midi.join() === there[t].midi.join() && heard[h].palmMuted === there[t].palmMuted,
+  ).length;
+  return right / Math.max(1, there.length + heard.length - pairs.length);
+}
+
+const folder = process.argv[2];
+if (!folder) {
+  process.stderr.write('Give the folder of rendered songs: npm run bench:corrections -- FOLDER\n');
+  process.exit(1);
+}
+const rows: (readonly [number, number])[] = [];
+for (const file of readdirSync(folder).filter((name) => name.endsWith('.truth.json'))) {
+  const stem = file.slice(0, -'.truth.json'.length);
+  const truth = truthSchema.parse(JSON.parse(readFileSync(join(folder, file), 'utf8')));
+  const sound = readdirSync(folder).find((name) => name.startsWith(`${stem}.`) && name !== file)!;
+  const signal = readSound(join(folder, sound));
+  const before = analyse(signal);
+  const settled = settleFirstPasses(before, truth);
+  const after = analyse(signal, { settled });
+  const row = [shareRight(before, truth, settled), shareRight(after, truth, settled)] as const;
+  rows.push(row);
+  const settledShare = settled.strums.length / truth.strums.length;
+  process.stdout.write(
+    `${stem.padEnd(22)} settled ${settledShare.toFixed(2)}  others right ${row[0].toFixed(2)} -> ${row[1].toFixed(2)}\n`,
+  );
+}
+const mean = (i: 0 | 1): string => (rows.reduce((sum, row) => sum + row[i], 0) / rows.length).toFixed(3);
+process.stdout.write(`mean: strums right outside of what was settled ${mean(0)} -> ${mean(1)}\n`);
