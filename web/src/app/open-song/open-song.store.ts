@@ -224,6 +224,10 @@ export const OpenSongStore = signalStore(
         const songId = store.songId();
         if (songId !== null && (store.saveStatus() === 'saved' || store.status() === 'failed')) load(songId);
       },
+      /** What a part of the song was heard to be anew; the document stays. */
+      showHeard(analysis: Analysis): void {
+        patchState(store, { analysis });
+      },
       selectStrum(strumId: string): void {
         const strum = store.riff()?.strums.find((s) => s.id === strumId);
         if (!strum) return;

@@ -2,7 +2,7 @@
  * Write the tab under the sound: the riff written once on top, its passes below on the same ruler, the chosen strum
  * at the side.
  */
-import type { ElementRef, OnDestroy, Signal } from '@angular/core';
+import type { ElementRef, OnDestroy } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -41,12 +41,14 @@ import { groovePath } from '../../shared/groove-path';
 import { Icon } from '../../shared/icon';
 import { isCommandKey } from '../../shared/keys';
 import { Needle } from '../../shared/needle';
+import { observeSize } from '../../shared/observe-size';
 import { counted, movedBy } from '../../shared/words';
 import { createFretEntry } from './fret-entry';
 import { PassRow, type HeardMark, type PassView } from './pass-row';
 import { layoutRow, xOf, type TickWindow } from './row-layout';
 import { StrumPanel } from './strum-panel';
 import { copyTab, downloadTab } from './take-away';
+import { ListenAgain } from '../../workers/listen-again';
 import { WrittenRow } from './written-row';
 
 /** Bars on screen at once: more would make sixteenths narrower than a digit. */
@@ -65,20 +67,6 @@ const GROOVE_SHARE = 0.45;
 /** A strum that comes up to this much early still belongs to the pass it is played for. */
 const EARLY_S = 0.06;
 
-/** Tells the size of an element now and after every change. */
-function observeSize(
-  element: Signal<ElementRef<HTMLElement> | undefined>,
-  onSize: (size: DOMRectReadOnly) => void,
-): void {
-  const observer = new ResizeObserver(([entry]) => onSize(entry.contentRect));
-  effect((onCleanup) => {
-    const observed = element()?.nativeElement;
-    if (!observed) return;
-    observer.observe(observed);
-    onCleanup(() => observer.unobserve(observed));
-  });
-}
-
 @Component({
   selector: 'wn-riffs-page',
   imports: [Icon, MatButton, MatButtonToggleModule, MatMenuModule, Needle, PassRow, StrumPanel, WrittenRow],
@@ -92,6 +80,7 @@ export class RiffsPage implements OnDestroy {
   protected readonly player = inject(Player);
   private readonly now = inject(Now);
   private readonly envelope = inject(EnvelopeStore).envelope;
+  protected readonly listening = inject(ListenAgain);
   private readonly snackBar = inject(MatSnackBar);
   private readonly page = inject(DOCUMENT);
   private readonly fretEntry = createFretEntry();
@@ -203,6 +192,7 @@ export class RiffsPage implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.listening.cancel();
     this.snackBar.dismiss();
   }
 
@@ -253,6 +243,29 @@ export class RiffsPage implements OnDestroy {
     if (document) downloadTab(document, this.page);
   }
 
+  /** Hears the loop, or the whole song, once more; see ListenAgain. */
+  protected async listenAgain(): Promise<void> {
+    const before = this.song.analysis();
+    if (!before || this.listening.progress()) return;
+    const loop = this.player.loop();
+    try {
+      const changed = await this.listening.start(loop);
+      if (changed === null) return;
+      const where = loop ? 'in the loop' : 'in the song';
+      const said =
+        changed === 0 ? `Heard the same ${where}` : `${counted(changed, 'strum')} heard anew ${where}`;
+      this.snackBar
+        .open(said, changed === 0 ? undefined : 'Back', { duration: 8000, panelClass: 'above-deck' })
+        .onAction()
+        .subscribe(() => this.song.showHeard(before));
+    } catch {
+      this.snackBar.open('The recording could not be heard again; is the server still there?', undefined, {
+        duration: 8000,
+        panelClass: 'above-deck',
+      });
+    }
+  }
+
   protected async copy(): Promise<void> {
     const document = this.song.document();
     if (!document) return;
@@ -296,6 +309,7 @@ export class RiffsPage implements OnDestroy {
       m: () => this.mute(),
       x: () => this.dead(),
       c: () => this.check(),
+      g: () => void this.listenAgain(),
       ',': () => this.playNeighbour(-1),
       '.': () => this.playNeighbour(1),
     };

@@ -1,0 +1,31 @@
+/** Measures a recording, or a part of it, off the main thread: the same core that the server runs. */
+import { analyse, settledIn } from '@wild-needle/core/analysis';
+import type { Settled } from '@wild-needle/core/mir';
+import type { AnalysisAnswer, AnalysisTask } from './analysis-client';
+
+/** The settled strums that the signal holds, on its own clock. */
+function settledFrom({ signal, fromS, document }: AnalysisTask): Settled {
+  const { referenceCents, spans, strums } = settledIn(document);
+  const endS = fromS + signal.channels[0].length / signal.sampleRate;
+  return {
+    referenceCents,
+    spans: spans.map((s) => ({ startS: s.startS - fromS, endS: s.endS - fromS })),
+    strums: strums
+      .filter((s) => s.timeS >= fromS && s.timeS < endS)
+      .map((s) => ({ ...s, timeS: s.timeS - fromS })),
+  };
+}
+
+addEventListener('message', ({ data }: MessageEvent<AnalysisTask>) => {
+  const answer = (message: AnalysisAnswer): void => postMessage(message);
+  try {
+    const analysis = analyse(data.signal, {
+      tuning: data.document.tuning,
+      settled: settledFrom(data),
+      onProgress: (share, doing) => answer({ kind: 'progress', share, doing }),
+    });
+    answer({ kind: 'done', analysis });
+  } catch (error) {
+    answer({ kind: 'failed', message: error instanceof Error ? error.message : String(error) });
+  }
+});

@@ -1,0 +1,46 @@
+import { describe, expect, it } from 'vitest';
+import type { AnalysedStrum, Analysis } from '@wild-needle/core/analysis';
+import { cutSignal, putBack } from './heard-anew';
+
+const strum = (timeS: number, root = 40): AnalysedStrum => ({
+  timeS,
+  endS: timeS + 0.4,
+  midi: [root, root + 7],
+  rootPc: root % 12,
+  quality: '5',
+  palmMuted: false,
+  dead: false,
+  confidence: 0.9,
+  name: 'E5',
+  voicings: [],
+});
+const before = { strums: [strum(1), strum(2), strum(3)] } as unknown as Analysis;
+
+describe('a part heard anew', () => {
+  it('is cut with its surroundings, not beyond the ends', () => {
+    const signal = { channels: [Float32Array.from({ length: 1000 }, (_, i) => i)], sampleRate: 100 };
+    const cut = cutSignal(signal, { startS: 5, endS: 6 });
+    expect(cut.fromS).toBe(2);
+    expect(cut.signal.channels[0]).toHaveLength(700);
+    expect(cut.signal.channels[0][0]).toBe(200);
+    expect(cutSignal(signal, { startS: 1, endS: 2 }).fromS).toBe(0);
+  });
+
+  it('takes the place of what was heard there, and nothing else', () => {
+    const { analysis, changed } = putBack(before, [strum(0.9), strum(2.01, 43), strum(2.4)], {
+      startS: 1.5,
+      endS: 2.5,
+    });
+    expect(analysis.strums.map((s) => [s.timeS, s.midi[0]])).toEqual([
+      [1, 40],
+      [2.01, 43],
+      [2.4, 40],
+      [3, 40],
+    ]);
+    expect(changed).toBe(2);
+  });
+
+  it('counts nothing when it sounds the same', () => {
+    expect(putBack(before, [strum(2.002)], { startS: 1.5, endS: 2.5 }).changed).toBe(0);
+  });
+});
