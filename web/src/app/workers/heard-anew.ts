@@ -7,8 +7,8 @@ export interface HeardSpan {
   readonly endS: number;
 }
 
-/** Sound kept around the span, so that its first and last strums have neighbours. */
-export const AROUND_S = 3;
+/** Sound kept around the span: what it is measured against is the passage around it. */
+const AROUND_S = 12;
 /** Strums this near are the same. */
 const SAME_STROKE_S = 0.05;
 
