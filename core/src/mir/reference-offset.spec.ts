@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest';
+import { estimateReferenceOffset } from './reference-offset';
+import { addChord, RATE } from './test-sounds';
+
+/** Chords for `seconds`, each ten seconds at another offset. */
+function recording(offsetsCents: readonly number[]): Float32Array {
+  const out = new Float32Array(offsetsCents.length * 10 * RATE);
+  offsetsCents.forEach((cents, block) => {
+    for (let i = 0; i < 5; i++) {
+      addChord(
+        out,
+        10 * block + 2 * i,
+        1.9,
+        [40, 47, 52, 57].map((m) => m + (i % 3) + cents / 100),
+      );
+    }
+  });
+  return out;
+}
+
+describe('the pitch of a recording over time', () => {
+  it('stays where the tape runs evenly', () => {
+    const { cents, overTime } = estimateReferenceOffset(recording([12, 12, 12]), RATE)!;
+    expect(cents).toBeCloseTo(12, 0);
+    expect(overTime.map((o) => o.timeS)).toEqual([5, 15, 25]);
+    for (const block of overTime) expect(Math.abs(block.cents - 12)).toBeLessThan(1);
+  });
+
+  it('follows a tape that slows down', () => {
+    const { overTime } = estimateReferenceOffset(recording([8, 4, 0, -4]), RATE)!;
+    overTime.forEach(({ cents }, i) => expect(Math.abs(cents - (8 - 4 * i))).toBeLessThan(1.5));
+  });
+
+  it.each([
+    [48, true],
+    [-47, true],
+    [30, false],
+  ])('of %i cents lies between two notes: %s', (cents, isNear) => {
+    expect(estimateReferenceOffset(recording([cents]), RATE)?.isNearQuarterTone).toBe(isNear);
+  });
+});
