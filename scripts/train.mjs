@@ -9,8 +9,8 @@ import { endOnStop, say, Stop } from './lib/say.mjs';
 /** Validation songs, then the training songs for either core; the second starts at once. */
 const SEEDS = [
   [1, 40],
-  [1000, 1300],
-  [1400, 1700],
+  [1000, 1270],
+  [1400, 1630],
 ];
 
 function run(...args) {

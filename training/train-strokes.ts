@@ -11,11 +11,13 @@ import { FIRST_TRAINING_SEED, seedsOnDisk } from './songs';
 import { strokeExamples, type StrokeExamples } from './stroke-examples';
 
 const CLASSES = ['none', 'ring', 'palm mute', 'dead'] as const;
-const HIDDEN = 72;
+const HIDDEN = 96;
 const BATCH = 64;
 const EPOCHS = 14;
 const RATE = 2e-3;
 const DECAY = 5e-3;
+/** Share of hidden units left out in each step (Srivastava et al. 2014): unseen songs are heard better for it. */
+const DROPOUT = 0.3;
 
 function collect(seeds: readonly number[]): StrokeExamples {
   const songs = seeds.map(strokeExamples);
@@ -35,8 +37,9 @@ const random = createRandom(7);
 const hidden = new TrainableLayer(STROKE_FEATURES, HIDDEN, random);
 const output = new TrainableLayer(HIDDEN, CLASSES.length, random);
 
-function predict(input: Float32Array, rows: number, h: Float32Array, p: Float32Array): void {
+function predict(input: Float32Array, rows: number, h: Float32Array, p: Float32Array, dropout = 0): void {
   hidden.forward(input, rows, h, true);
+  if (dropout > 0) for (let i = 0; i < h.length; i++) h[i] = random() < dropout ? 0 : h[i] / (1 - dropout);
   output.forward(h, rows, p, false);
   for (let r = 0; r < rows; r++) {
     const row = p.subarray(r * CLASSES.length, (r + 1) * CLASSES.length);
@@ -92,7 +95,7 @@ for (let epoch = 0; epoch < EPOCHS; epoch++) {
       const at = order[from + r] * STROKE_FEATURES;
       input.set(training.features.subarray(at, at + STROKE_FEATURES), r * STROKE_FEATURES);
     }
-    predict(input, BATCH, h, p);
+    predict(input, BATCH, h, p, DROPOUT);
     for (let r = 0; r < BATCH; r++) {
       const label = training.labels[order[from + r]];
       loss -= Math.log(p[r * 4 + label] + 1e-9);
@@ -101,6 +104,7 @@ for (let epoch = 0; epoch < EPOCHS; epoch++) {
     for (let i = 0; i < p.length; i++) p[i] /= BATCH;
     output.backward(h, BATCH, p, dh);
     maskRectified(dh, h, h.length);
+    for (let i = 0; i < dh.length; i++) dh[i] /= 1 - DROPOUT;
     hidden.backward(input, BATCH, dh, null);
     hidden.step(rate, DECAY);
     output.step(rate, DECAY);

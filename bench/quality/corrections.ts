@@ -67,10 +67,14 @@ for (const file of readdirSync(folder).filter((name) => name.endsWith('.truth.js
   const signal = readSound(join(folder, sound));
   const before = analyse(signal);
   const settled = settleFirstPasses(before, truth);
+  const settledShare = settled.strums.length / truth.strums.length;
+  if (settledShare === 1) {
+    process.stdout.write(`${stem.padEnd(22)} settled 1.00  nothing is left\n`);
+    continue;
+  }
   const after = analyse(signal, { settled });
   const row = [shareRight(before, truth, settled), shareRight(after, truth, settled)] as const;
   rows.push(row);
-  const settledShare = settled.strums.length / truth.strums.length;
   process.stdout.write(
     `${stem.padEnd(22)} settled ${settledShare.toFixed(2)}  others right ${row[0].toFixed(2)} -> ${row[1].toFixed(2)}\n`,
   );

@@ -7,6 +7,7 @@
  * multiplied by a real gain they come out apart again.
  */
 import FFT from 'fft.js';
+import { movingMedian, replaceSorted } from './sliding-median';
 import { hannWindow } from './window';
 
 /** A place in the panorama: -1 left, 1 right, constant-power pan law. */
@@ -41,6 +42,7 @@ const COHERENT = 0.55;
 /** Frames to each side for the median over time, bins to each side for the one over frequency (0.4 s, 90 Hz). */
 const RING_FRAMES = 8;
 const HIT_BINS = 8;
+const OVER_TIME = 2 * RING_FRAMES + 1;
 /** Frames before the block, so that levels have settled. */
 const WARM_UP = 12;
 
@@ -55,17 +57,6 @@ function bandGains([lowHz, highHz]: readonly [number, number], sampleRate: numbe
     const hz = Math.max(1, (k * sampleRate) / SIZE);
     return slope(Math.max(Math.log2(lowHz / hz), Math.log2(hz / highHz)), BAND_SLOPE);
   });
-}
-
-/** Median of an odd number of values; sorts them in place. */
-function medianOf(values: Float32Array): number {
-  for (let i = 1; i < values.length; i++) {
-    const value = values[i];
-    let j = i - 1;
-    for (; j >= 0 && values[j] > value; j--) values[j + 1] = values[j];
-    values[j + 1] = value;
-  }
-  return values[values.length >> 1];
 }
 
 /** One frame on its way: its complex spectrum and magnitudes. */
@@ -102,6 +93,8 @@ export function isolate(
     both: new Float32Array(BINS),
   };
   const history: Frame[] = [];
+  /** Per bin its magnitudes in the frames of `history`, sorted; frames that are not there yet are silent. */
+  const sorted = new Float32Array(isWithoutHits ? BINS * OVER_TIME : 0);
   const ahead = isWithoutHits ? RING_FRAMES : 0;
 
   const first = Math.floor(from / HOP) - 3 - WARM_UP - ahead;
@@ -116,14 +109,22 @@ export function isolate(
     fft.transform(spectrum, input);
     const magnitudes = new Float32Array(BINS);
     if (isWithoutHits) {
-      for (let k = 0; k < BINS; k++) magnitudes[k] = Math.hypot(spectrum[2 * k], spectrum[2 * k + 1]);
+      for (let k = 0; k < BINS; k++) {
+        const [re, im] = [spectrum[2 * k], spectrum[2 * k + 1]];
+        magnitudes[k] = Math.sqrt(re * re + im * im);
+      }
     }
     history.push({ spectrum, magnitudes });
-    if (history.length > 2 * ahead + 1) history.shift();
+    const gone = history.length > 2 * ahead + 1 ? history.shift() : undefined;
+    if (isWithoutHits) {
+      for (let k = 0; k < BINS; k++) {
+        replaceSorted(sorted, k * OVER_TIME, OVER_TIME, gone?.magnitudes[k] ?? 0, magnitudes[k]);
+      }
+    }
     const centre = n - ahead;
     if (history.length <= ahead) continue;
     const frame = history[history.length - 1 - ahead];
-    const mask = frameMask(frame, history, levels, pan, gains, isWithoutHits);
+    const mask = frameMask(frame, levels, pan, gains, history.length === OVER_TIME ? sorted : null);
     if ((centre + 4) * HOP <= from || centre * HOP >= to) continue;
     for (let k = 0; k < BINS; k++) {
       const mirror = k === 0 ? 0 : SIZE - k;
@@ -146,11 +147,10 @@ export function isolate(
 
 function frameMask(
   { spectrum, magnitudes }: Frame,
-  history: readonly Frame[],
   levels: { readonly left: Float32Array; readonly right: Float32Array; readonly both: Float32Array },
   pan: PanWindow | null,
   gains: Float32Array | null,
-  isWithoutHits: boolean,
+  sorted: Float32Array | null,
 ): Float32Array {
   const mask = new Float32Array(BINS).fill(1);
   if (pan) {
@@ -171,15 +171,11 @@ function frameMask(
     }
   }
   if (gains) for (let k = 0; k < BINS; k++) mask[k] *= gains[k];
-  if (isWithoutHits && history.length === 2 * RING_FRAMES + 1) {
-    const over = new Float32Array(2 * RING_FRAMES + 1);
-    const beside = new Float32Array(2 * HIT_BINS + 1);
+  if (sorted) {
+    const hitting = new Float32Array(BINS);
+    movingMedian(magnitudes, HIT_BINS, hitting);
     for (let k = 0; k < BINS; k++) {
-      history.forEach((frame, i) => (over[i] = frame.magnitudes[k]));
-      for (let i = 0; i < beside.length; i++) {
-        beside[i] = magnitudes[Math.min(BINS - 1, Math.abs(k + i - HIT_BINS))];
-      }
-      const [rings, hits] = [medianOf(over) ** 2, medianOf(beside) ** 2];
+      const [rings, hits] = [sorted[k * OVER_TIME + RING_FRAMES] ** 2, hitting[k] ** 2];
       mask[k] *= rings + hits > 0 ? rings / (rings + hits) : 0;
     }
   }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
-import { placeBars, type BarLayout } from './bars';
+import { countPickUp, placeBars, type BarLayout } from './bars';
 import { findFreeTime } from './free-time';
 import type { MeterStrum } from './meter';
 import { computeOnsetStrength } from './onset-strength';
@@ -24,11 +24,7 @@ function hear(timesS: readonly number[], onesS: readonly number[], seconds: numb
   }
   const strength = computeOnsetStrength(out, RATE);
   const { reading } = rankMeters(strength, strums, seconds, meterWeights)!;
-  console.log(
-    reading.tempoBpm,
-    reading.pulse.periodS,
-    JSON.stringify(reading.pulse.timesS.filter((t) => t > 20 && t < 36).map((t) => +t.toFixed(3))),
-  );
+
   return placeBars(reading, strums, strength, seconds, meterWeights);
 }
 
@@ -86,10 +82,14 @@ describe('bars', () => {
   });
 
   it('count the beats of a pick-up', () => {
-    const beats = every(0.5, 2.5, 26);
-    const timesS = [2, ...beats.flatMap((t) => [t, t + 0.25])];
-    const { pickUpBeats, downbeatsS } = hear(timesS, every(2, 2.5, 26), 28);
-    expect(downbeatsS.some((t) => Math.abs(t - 2.5) < 0.04)).toBe(true);
-    expect(pickUpBeats).toBe(1);
+    const beatsS = every(0.5, 0.5, 10);
+    const onesS = every(2, 0.5, 10);
+    const from = (firstS: number) => [firstS, 2.5, 3].map((timeS) => ({ timeS, rootPc: 4, weight: 1 }));
+    expect(countPickUp(from(0.5), beatsS, onesS)).toBe(0);
+    expect(countPickUp(from(2), beatsS, onesS)).toBe(1);
+    expect(countPickUp(from(1.5), beatsS, onesS)).toBe(2);
+    // A whole bar that begins with a rest is no pick-up.
+    expect(countPickUp(from(1), beatsS, onesS)).toBe(0);
+    expect(countPickUp([], beatsS, onesS)).toBe(0);
   });
 });

@@ -108,8 +108,8 @@ function placeOffBeats(strums: readonly MeterStrum[], beatsS: readonly number[])
   return places.length >= OFF_BEATS_WANTED ? median(places) : null;
 }
 
-/** Strums in the last part of an otherwise empty first bar are a pick-up. */
-function countPickUp(
+/** Strums in the last part of an otherwise empty first bar are a pick-up; answers its beats. */
+export function countPickUp(
   strums: readonly MeterStrum[],
   beatsS: readonly number[],
   downbeatsS: readonly number[],
