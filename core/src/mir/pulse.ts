@@ -22,6 +22,8 @@ const TEMPO_STEPS = 12;
 const TEMPO_MULTIPLES = [2, 4, 8];
 /** What a step of tempo must gain, in correlation of a curve of unit variance. */
 const TEMPO_CHANGE_COST = 0.15;
+/** A tempo that moves by less over the song is followed from its one period, which is measured more exactly. */
+const TEMPO_MOVES = 1.05;
 /** Two periods nearer than this are the same. */
 const SAME_PERIOD = 0.03;
 
@@ -209,7 +211,9 @@ export function findPulses(strength: OnsetStrength, durationS: number): Pulse[] 
   if (curves.body.reduce((m, v) => Math.max(m, v), 0) <= 0.02) return [];
   const curve = pulseCurve(strength);
   return candidatePeriods(curve, frameRate).flatMap((period) => {
-    const frames = followPulse(curve, localPeriods(curve, period, frameRate), frameRate);
+    const local = localPeriods(curve, period, frameRate);
+    const moves = Math.max(...local) / Math.min(...local) > TEMPO_MOVES;
+    const frames = followPulse(curve, moves ? local : [period], frameRate);
     if (frames.length < 8) return [];
     const timesS = smooth(frames.map((n) => n / frameRate));
     return [{ periodS: period / frameRate, timesS: extendPulse(timesS, durationS) }];

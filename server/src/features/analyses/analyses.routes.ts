@@ -1,5 +1,5 @@
 /** Analyses over HTTP: start, cancel, result, and their changes as server-sent events. */
-import { Router } from 'express';
+import { json, Router } from 'express';
 import { analysisRequestSchema, idParamsSchema, ROUTES, type AnalysisJob } from '@wild-needle/contract';
 import { NotFoundError } from '../../http/errors';
 import { parse } from '../../http/parse';
@@ -8,6 +8,8 @@ import type { AnalysisEvents } from './analysis-events';
 
 /** A comment keeps the connection from being taken for dead. */
 const KEEP_ALIVE_MS = 15_000;
+/** Twenty thousand settled strums. */
+const MAX_GIVEN = '4mb';
 
 export function analysesRoutes(store: AnalysesStore, events: AnalysisEvents): Router {
   const router = Router();
@@ -40,7 +42,7 @@ export function analysesRoutes(store: AnalysesStore, events: AnalysisEvents): Ro
     response.json(analysis);
   });
 
-  router.post(ROUTES.startAnalysis.path, async (request, response) => {
+  router.post(ROUTES.startAnalysis.path, json({ limit: MAX_GIVEN }), async (request, response) => {
     const { id: recordingId } = parse(idParamsSchema, request.params);
     const id = await store.queue(recordingId, parse(analysisRequestSchema, request.body ?? {}));
     if (id === null) throw new NotFoundError('recording');

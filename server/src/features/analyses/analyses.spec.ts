@@ -93,7 +93,7 @@ describe('analyses that wait', () => {
     const { analyses, sequelize } = server.services;
     const { recordingId } = await importTone(server, 330);
     const { id } = await job(recordingId);
-    expect(await analyses.claim(id)).toEqual({ recordingId });
+    expect(await analyses.claim(id)).toEqual({ recordingId, given: {} });
     expect(await analyses.requeueStale()).toBe(0);
     await sequelize.query(
       `UPDATE analyses SET heartbeat_at = now() - interval '1 minute' WHERE id = '${id}'`,
