@@ -21,7 +21,6 @@ const FINEST_GRID_S = 0.11;
 const FREE_FROM = 0.62;
 /** Shorter stretches are a ritardando or a fill. */
 const SHORTEST_S = 6;
-
 /** Where somebody keeps time the tracked pulse stays this near to a stiff one, as a share of its period (RMS). */
 const KEPT_BEND = 0.04;
 

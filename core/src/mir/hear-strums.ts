@@ -19,7 +19,6 @@ import chordWeights from './weights/chords.json';
 import strokeWeights from './weights/strokes.json';
 
 export interface StrumHearing {
-  readonly candidatesS: readonly number[];
   /** Of everything that sounds: for beats and bars. */
   readonly strength: OnsetStrength;
   /** `alikeOf` answers, for ascending instants, those at the same place of the same riff. */
@@ -72,7 +71,6 @@ export function createStrumHearing(
   const { timesS, probabilities, says } = settleStrokes(found.timesS, heardAlone, settled);
   const evidenceOf = createEvidence(midSide, sampleRate, offsetCents, chordWeights);
   return {
-    candidatesS: timesS,
     strength: found.strength,
     hear(alikeOf, onShare) {
       const strokes = alikeOf ? poolStrokes(probabilities, alikeOf(timesS), says) : probabilities;
