@@ -175,7 +175,8 @@ function frameMask(
     const hitting = new Float32Array(BINS);
     movingMedian(magnitudes, HIT_BINS, hitting);
     for (let k = 0; k < BINS; k++) {
-      const [rings, hits] = [sorted[k * OVER_TIME + RING_FRAMES] ** 2, hitting[k] ** 2];
+      const rings = sorted[k * OVER_TIME + RING_FRAMES] ** 2;
+      const hits = hitting[k] ** 2;
       mask[k] *= rings + hits > 0 ? rings / (rings + hits) : 0;
     }
   }

@@ -1,13 +1,18 @@
 /** Small statistics over number lists; none of them changes its argument. */
+import quickselect from 'quickselect';
 
 /** The value below which `share` (0 to 1) of the values lie, linearly interpolated; null for an empty list. */
 export function quantile(values: ArrayLike<number>, share: number): number | null {
   if (values.length === 0) return null;
-  const sorted = Float64Array.from(values).sort();
-  const at = share * (sorted.length - 1);
+  const parted = Float64Array.from(values);
+  const at = share * (parted.length - 1);
   const low = Math.floor(at);
-  const high = Math.min(low + 1, sorted.length - 1);
-  return sorted[low] + (at - low) * (sorted[high] - sorted[low]);
+  // Smaller values lie to the left of `low`, greater ones to the right; the next one is the least of those.
+  quickselect(parted as unknown as number[], low);
+  if (at === low) return parted[low];
+  let next = Infinity;
+  for (let i = low + 1; i < parted.length; i++) if (parted[i] < next) next = parted[i];
+  return parted[low] + (at - low) * (next - parted[low]);
 }
 
 export function median(values: ArrayLike<number>): number | null {

@@ -22,7 +22,7 @@ const BLOCK_KERNEL_CENTS = 8;
 /** This near to a quarter tone a cent of measuring error would decide between two notes. */
 const UNSETTLED_CENTS = 5;
 /** At most this many frames are read, spread evenly: more do not change the mode. */
-const MAX_FRAMES = 3000;
+const MAX_FRAMES = 1200;
 
 /** Distance on the circle of 100 cents, in (-50, 50]. */
 function wrapCents(cents: number): number {
