@@ -39,7 +39,7 @@ forbidden.push(
     from: { path: '^core/src', pathNot: '\\.spec\\.ts$' },
     to: {
       path: '^node_modules/',
-      pathNot: '^node_modules/(fft\\.js|tonal|@tonaljs|midi-file|fast-xml-parser|fflate)/',
+      pathNot: '^node_modules/(fft\\.js|quickselect|tonal|@tonaljs|midi-file|fast-xml-parser|fflate)/',
     },
   },
   {

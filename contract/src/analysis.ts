@@ -23,6 +23,7 @@ const strumSchema = z.object({
 });
 
 const meterSchema = z.object({ beats: z.int(), unit: z.int() });
+const meterAlternativeSchema = z.object({ tempoBpm: z.number(), meter: meterSchema, confidence: z.number() });
 const spanSchema = z.object({ startS: z.number(), endS: z.number() });
 
 const passSchema = spanSchema.extend({
@@ -60,6 +61,15 @@ const tuningCandidateSchema = tuningSchema.extend({
     .default(null),
 });
 
+const doubtSchema = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('no-strums') }),
+  z.object({ kind: z.literal('faint') }),
+  z.object({ kind: z.literal('no-pulse') }),
+  z.object({ kind: z.literal('tempo'), other: meterAlternativeSchema }),
+  z.object({ kind: z.literal('between-notes'), cents: z.number() }),
+  z.object({ kind: z.literal('free-time'), startS: z.number(), endS: z.number() }),
+]);
+
 /** Fields with a default came with later algorithms; stored analyses of earlier ones lack them. */
 export const analysisSchema: z.ZodType<Analysis> = z.object({
   schema: z.literal('wild-needle/analysis@1'),
@@ -71,7 +81,7 @@ export const analysisSchema: z.ZodType<Analysis> = z.object({
   referenceOverTime: z.array(z.object({ timeS: z.number(), cents: z.number() })).default([]),
   tempoBpm: z.number().nullable(),
   meter: meterSchema,
-  meters: z.array(z.object({ tempoBpm: z.number(), meter: meterSchema, confidence: z.number() })).default([]),
+  meters: z.array(meterAlternativeSchema).default([]),
   beatsS: z.array(z.number()),
   downbeatsS: z.array(z.number()),
   beatsPerBar: z.array(z.int()).default([]),
@@ -84,6 +94,7 @@ export const analysisSchema: z.ZodType<Analysis> = z.object({
   sections: z.array(sectionSchema),
   strums: z.array(strumSchema),
   guitars: z.array(z.object({ side: z.enum(['left', 'right']), strums: z.array(strumSchema) })).default([]),
+  doubts: z.array(doubtSchema).default([]),
 });
 
 /** What the user knows before the analysis: it is used instead of a guess. */
@@ -108,6 +119,16 @@ export const analysisRequestSchema = z.object({
 });
 export type AnalysisRequest = z.infer<typeof analysisRequestSchema>;
 
+/** What is known of a recording while the rest is still being measured. */
+export const heardSoFarSchema = z.object({
+  referenceOffsetCents: z.number().nullable(),
+  tempoBpm: z.number().nullable(),
+  meter: meterSchema.nullable(),
+  downbeatsS: z.array(z.number()),
+  strumsS: z.array(z.number()),
+});
+export type HeardSoFar = z.infer<typeof heardSoFarSchema>;
+
 export const jobStatusSchema = z.enum(['queued', 'running', 'done', 'failed', 'cancelled']);
 
 /** An analysis on its way. */
@@ -120,6 +141,8 @@ export const analysisJobSchema = z.object({
   share: z.number().min(0).max(1),
   /** What is being done, in words. */
   doing: z.string(),
+  /** Null until something is known, and when the result is there. */
+  soFar: heardSoFarSchema.nullable(),
   problem: z
     .object({ code: z.union([audioProblemCodeSchema, z.literal('internal')]), message: z.string() })
     .nullable(),

@@ -2,7 +2,7 @@ export { audioProblemCodeSchema, errorCodeSchema, errorSchema } from './errors';
 export type { AudioProblemCode, ErrorBody, ErrorCode } from './errors';
 export { songDocumentSchema, upgradeDocument } from './document';
 export { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
-export type { AnalysisJob, AnalysisRequest } from './analysis';
+export type { AnalysisJob, AnalysisRequest, HeardSoFar } from './analysis';
 export {
   idParamsSchema,
   importAnswerSchema,

@@ -22,6 +22,7 @@ import {
   type StereoSignal,
 } from '../mir';
 import { chordName, pitchClassOf, type Key } from '../theory';
+import { doubtsOf, type Doubt } from './doubts';
 import { settleQuarterTone } from './quarter-tone';
 
 /** Raise when results change; stored with every analysis. */
@@ -91,6 +92,8 @@ export interface Analysis {
   readonly strums: readonly AnalysedStrum[];
   /** Empty for one guitar, and for two that double each other. */
   readonly guitars: readonly AnalysedGuitar[];
+  /** What is not sure, the gravest first. */
+  readonly doubts: readonly Doubt[];
 }
 
 /** Candidates kept in the result. */
@@ -147,7 +150,7 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
       voicings: voicings[k],
     }));
   };
-  return {
+  const analysis: Omit<Analysis, 'doubts'> = {
     schema: 'wild-needle/analysis@1',
     algorithm: ALGORITHM_VERSION,
     durationS: heard.durationS,
@@ -176,4 +179,5 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
     strums: describe(heard.strums),
     guitars: heard.guitars.map(({ side, strums }) => ({ side, strums: describe(strums) })),
   };
+  return { ...analysis, doubts: doubtsOf(analysis) };
 }

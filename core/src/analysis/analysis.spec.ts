@@ -43,6 +43,7 @@ const ANALYSIS: Analysis = {
   offBeatAt: null,
   pickUpBeats: 0,
   guitars: [],
+  doubts: [],
   key: { tonic: 'E', mode: 'minor' },
   tuning: { name: 'standard', stringsMidi: [40, 45, 50, 55, 59, 64], capo: 0, candidates: [] },
   sections: [

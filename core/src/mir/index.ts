@@ -12,7 +12,7 @@ export type {
 export { estimateReferenceOffset } from './reference-offset';
 export { estimateKey, estimateSectionKeys } from './key-estimate';
 export { listen } from './listen';
-export type { DescribedSection, Heard, ListenOptions, OnProgress } from './listen';
+export type { DescribedSection, Heard, HeardSoFar, ListenOptions, OnProgress } from './listen';
 export type { HeardPass, PassDifference } from './compare-passes';
 export type { HeardGuitar } from './two-guitars';
 export type { Settled, SettledStrum } from './settled';

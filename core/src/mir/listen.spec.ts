@@ -105,12 +105,15 @@ describe('listen', () => {
     'keeps what is settled, and says what it does meanwhile',
     () => {
       const doing = new Set<string>();
+      const parts: boolean[][] = [];
       const strums = [1, 1.5].map((timeS) => ({ timeS, midi: [38, 45, 50], palmMuted: true, dead: false }));
       const heard = listen(
         { channels: [riff(8)], sampleRate: RATE },
         {
           settled: { referenceCents: 0, spans: [{ startS: 0.9, endS: 1.9 }], strums },
           onProgress: (_, words) => doing.add(words),
+          onPart: ({ reference, strums: struck, grid }) =>
+            parts.push([reference !== null, struck.length > 0, grid !== null]),
         },
       );
       const inside = heard.strums.filter(({ timeS }) => timeS > 0.9 && timeS < 1.9);
@@ -120,6 +123,12 @@ describe('listen', () => {
       ]);
       expect(heard.reference?.cents).toBe(0);
       expect(doing.size).toBeGreaterThan(4);
+      // Pitch, then strums, then bars.
+      expect(parts).toEqual([
+        [true, false, false],
+        [true, true, false],
+        [true, true, true],
+      ]);
     },
     SLOW,
   );

@@ -49,8 +49,16 @@ export interface Heard {
 /** What is being done, in words for the screen, and the share of the whole, 0 to 1. */
 export type OnProgress = (share: number, doing: string) => void;
 
+/** What is known while the rest is still being measured: each measurement is told as soon as it stands. */
+export interface HeardSoFar {
+  readonly reference: ReferenceOffset | null;
+  readonly strums: readonly HeardStrum[];
+  readonly grid: BarLayout | null;
+}
+
 export interface ListenOptions {
   readonly onProgress?: OnProgress;
+  readonly onPart?: (soFar: HeardSoFar) => void;
   /** What the user has settled already; the rest is heard better for it. */
   readonly settled?: Settled;
 }
@@ -68,7 +76,7 @@ function measureReference(
 
 export function listen(
   signal: StereoSignal,
-  { onProgress = () => undefined, settled = NOTHING_SETTLED }: ListenOptions = {},
+  { onProgress = () => undefined, onPart, settled = NOTHING_SETTLED }: ListenOptions = {},
 ): Heard {
   const { sampleRate } = signal;
   const durationS = signal.channels[0].length / sampleRate;
@@ -77,10 +85,13 @@ export function listen(
   onProgress(0.02, 'Listening for the pitch of the recording');
   const reference = measureReference(midSide.side ?? midSide.mid, sampleRate, settled);
   const offsetCents = reference?.cents ?? 0;
+  onPart?.({ reference, strums: [], grid: null });
 
   onProgress(0.12, 'Listening for the strokes');
   const hearing = createStrumHearing(midSide, sampleRate, offsetCents, durationS, settled);
   const first = hearing.hear(undefined, (share) => onProgress(0.35 + 0.3 * share, 'Naming the chords'));
+
+  onPart?.({ reference, strums: first.strums, grid: null });
 
   onProgress(0.65, 'Counting beats and bars');
   const struck = first.strums.map((s, k) => ({
@@ -105,6 +116,7 @@ export function listen(
   }
   const grid = placeBars(ranked.reading, struck, hearing.strength, durationS, meterWeights);
   const { downbeatsS } = grid;
+  onPart?.({ reference, strums: first.strums, grid });
 
   onProgress(0.7, 'Comparing the riffs');
   // Strums in free time stand in no bar.

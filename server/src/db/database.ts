@@ -5,11 +5,13 @@ import { Umzug, type UmzugStorage } from 'umzug';
 import { defineModels } from './models';
 import * as firstTables from './migrations/0001-first-tables';
 import * as whatIsGiven from './migrations/0002-what-is-given';
+import * as heardSoFar from './migrations/0003-heard-so-far';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
   { name: '0001-first-tables', up: firstTables.up, down: firstTables.down },
   { name: '0002-what-is-given', up: whatIsGiven.up, down: whatIsGiven.down },
+  { name: '0003-heard-so-far', up: heardSoFar.up, down: heardSoFar.down },
 ];
 
 /** Names of executed migrations, in a table of our own (a port of umzug). */

@@ -7,7 +7,7 @@ import {
   type CreationOptional,
   type Sequelize,
 } from 'sequelize';
-import type { AnalysisJob, AnalysisRequest, SongSummary } from '@wild-needle/contract';
+import type { AnalysisJob, AnalysisRequest, HeardSoFar, SongSummary } from '@wild-needle/contract';
 
 /** What the shelf shows of a document, kept beside it so that the shelf reads no documents. */
 export type DocumentSummary = Pick<
@@ -68,6 +68,7 @@ export class AnalysisRow extends Model<InferAttributes<AnalysisRow>, InferCreati
   declare doing: string;
   declare problem: AnalysisJob['problem'];
   declare given: AnalysisRequest | null;
+  declare soFar: HeardSoFar | null;
   declare algorithm: string | null;
   declare result: unknown;
   declare heartbeatAt: Date | null;
@@ -130,6 +131,7 @@ export function defineModels(sequelize: Sequelize): void {
       doing: DataTypes.TEXT,
       problem: DataTypes.JSONB,
       given: DataTypes.JSONB,
+      soFar: DataTypes.JSONB,
       algorithm: DataTypes.TEXT,
       result: DataTypes.JSONB,
       heartbeatAt: DataTypes.DATE,

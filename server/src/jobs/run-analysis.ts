@@ -5,7 +5,7 @@
 import { mkdir, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
-import type { AnalysisJob, AnalysisRequest } from '@wild-needle/contract';
+import type { AnalysisJob, AnalysisRequest, HeardSoFar } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import { AudioProblem } from './decode';
 import { runInThread } from './run-in-thread';
@@ -15,7 +15,7 @@ export interface AnalysisLedger {
   /** Takes a queued analysis; null when it was cancelled, deleted or finished meanwhile. */
   claim(id: string): Promise<{ recordingId: string; given: AnalysisRequest } | null>;
   /** False when nobody waits for it any more. */
-  beat(id: string, share: number, doing: string): Promise<boolean>;
+  beat(id: string, now: Pick<AnalysisJob, 'share' | 'doing' | 'soFar'>): Promise<boolean>;
   finish(id: string, analysis: Analysis): Promise<void>;
   fail(id: string, problem: NonNullable<AnalysisJob['problem']>): Promise<void>;
 }
@@ -43,9 +43,10 @@ export function createAnalyseHandler(
     const abandoned = new AbortController();
     let share = 0;
     let doing = 'Fetching the recording';
+    let soFar: HeardSoFar | null = null;
     const heartbeat = setInterval(() => {
       ledger
-        .beat(analysisId, share, doing)
+        .beat(analysisId, { share, doing, soFar })
         .then((wanted) => {
           if (!wanted) abandoned.abort(new Error('cancelled'));
         })
@@ -61,6 +62,7 @@ export function createAnalyseHandler(
           share = nowShare;
           doing = nowDoing;
         },
+        onPart: (part) => (soFar = part),
       });
       await ledger.finish(analysisId, analysis);
     } catch (error) {

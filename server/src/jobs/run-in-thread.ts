@@ -1,6 +1,6 @@
 /** Runs the heavy reading of a file in a worker thread, so that requests are answered meanwhile. */
 import { Worker } from 'node:worker_threads';
-import type { AnalysisRequest, AudioProblemCode } from '@wild-needle/contract';
+import type { AnalysisRequest, AudioProblemCode, HeardSoFar } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import { AudioProblem } from './decode';
 import type { AudioFacts } from './inspect-file';
@@ -23,11 +23,13 @@ export type ThreadData =
 
 export type ThreadMessage =
   | { readonly kind: 'progress'; readonly share: number; readonly doing: string }
+  | { readonly kind: 'part'; readonly soFar: HeardSoFar }
   | { readonly kind: 'problem'; readonly code: AudioProblemCode; readonly message: string }
   | { readonly kind: 'done'; readonly value: unknown };
 
 export interface ThreadOptions {
   readonly onProgress?: (share: number, doing: string) => void;
+  readonly onPart?: (soFar: HeardSoFar) => void;
   /** Ends the thread at once; the promise is then rejected with the signal's reason. */
   readonly signal?: AbortSignal;
 }
@@ -37,7 +39,7 @@ export function runInThread<T extends ThreadTask>(
   task: T,
   path: string,
   given: ThreadGiven[T],
-  { onProgress, signal }: ThreadOptions = {},
+  { onProgress, onPart, signal }: ThreadOptions = {},
 ): Promise<ThreadResults[T]> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(new URL('./audio-thread.mjs', import.meta.url), {
@@ -50,6 +52,7 @@ export function runInThread<T extends ThreadTask>(
     signal?.addEventListener('abort', abort);
     worker.on('message', (message: ThreadMessage) => {
       if (message.kind === 'progress') onProgress?.(message.share, message.doing);
+      else if (message.kind === 'part') onPart?.(message.soFar);
       else if (message.kind === 'problem') reject(new AudioProblem(message.code, message.message));
       else resolve(message.value as ThreadResults[T]);
     });

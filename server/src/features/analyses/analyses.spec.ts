@@ -39,7 +39,7 @@ describe('analyses that run', () => {
     expect(result).toMatchObject({ schema: 'wild-needle/analysis@1', algorithm: ALGORITHM_VERSION });
     const song = openSongSchema.parse(await (await fetch(`${server.url}/api/songs/${songId}`)).json());
     expect(song.revision).toBe(2);
-    expect(song.job?.status).toBe('done');
+    expect(song.job).toMatchObject({ status: 'done', soFar: null });
   });
 });
 
@@ -101,6 +101,6 @@ describe('analyses that wait', () => {
     expect(await analyses.requeueStale()).toBe(1);
     expect(await analyses.get(id)).toMatchObject({ status: 'queued' });
     // The dead worker, should it come back, finds that nobody waits for it.
-    expect(await analyses.beat(id, 0.5, 'late')).toBe(false);
+    expect(await analyses.beat(id, { share: 0.5, doing: 'late', soFar: null })).toBe(false);
   });
 });

@@ -14,7 +14,8 @@ import { STALE_AFTER_S, type AnalysisLedger } from '../../jobs/run-analysis';
 /** PostgreSQL notifications: the payload is the id of a changed analysis. */
 export const CHANNEL = 'wild_needle_analysis';
 
-const AS_JOB = `SELECT a.id, a.recording_id AS "recordingId", r.song_id AS "songId", a.status, a.share, a.doing, a.problem
+const AS_JOB = `SELECT a.id, a.recording_id AS "recordingId", r.song_id AS "songId", a.status, a.share, a.doing, a.so_far AS "soFar",
+  a.problem
   FROM analyses a JOIN recordings r ON r.id = a.recording_id`;
 
 /** What happens to a song when its recording was heard, in the same transaction. */
@@ -91,6 +92,7 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
             doing: 'Waiting',
             problem: null,
             given: isPlain ? null : given,
+            soFar: null,
             algorithm: null,
             result: null,
             heartbeatAt: null,
@@ -145,8 +147,8 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
       return row && { recordingId: row.recordingId, given: analysisRequestSchema.parse(row.given ?? {}) };
     },
 
-    beat(id, share, doing) {
-      return change(id, ['running'], { share, doing, heartbeatAt: new Date() });
+    beat(id, now) {
+      return change(id, ['running'], { ...now, heartbeatAt: new Date() });
     },
 
     async finish(id, analysis) {
@@ -154,7 +156,14 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
         const done = await change(
           id,
           ['running'],
-          { status: 'done', share: 1, doing: 'Done', result: analysis, algorithm: analysis.algorithm },
+          {
+            status: 'done',
+            share: 1,
+            doing: 'Done',
+            soFar: null,
+            result: analysis,
+            algorithm: analysis.algorithm,
+          },
           transaction,
         );
         const row = done
@@ -165,7 +174,7 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
     },
 
     async fail(id, problem) {
-      await change(id, ['running'], { status: 'failed', doing: 'Failed', problem });
+      await change(id, ['running'], { status: 'failed', doing: 'Failed', soFar: null, problem });
     },
   };
 }

@@ -18,7 +18,8 @@ const REVISIONS_KEPT = 200;
 /** Newest analysis of a song's recording, as one JSON value. */
 const NEWEST_JOB = `(
   SELECT json_build_object('id', a.id, 'recordingId', a.recording_id, 'songId', r.song_id, 'status', a.status,
-    'share', a.share, 'doing', a.doing, 'problem', a.problem)
+    'share', a.share, 'doing', a.doing,
+    'soFar', a.so_far, 'problem', a.problem)
   FROM analyses a WHERE a.recording_id = r.id ORDER BY a.created_at DESC LIMIT 1)`;
 
 interface ShelfRow {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { splitName, spokenName } from './chord-name';
 import { groovePath } from './groove-path';
 import { isCommandKey } from './keys';
-import { clock, counted, dayOf, minutes, movedBy, signedCents } from './words';
+import { clock, counted, dayOf, minutes, movedBy, signedCents, soFarWords } from './words';
 
 describe('words', () => {
   it.each([
@@ -24,6 +24,15 @@ describe('words', () => {
       '2 bars',
     ]);
     expect([movedBy(0), movedBy(2), movedBy(-3)]).toEqual(['', '+2', '−3']);
+  });
+
+  it('says what is known while the rest is measured', () => {
+    const nothing = { referenceOffsetCents: null, tempoBpm: null, meter: null, downbeatsS: [], strumsS: [] };
+    expect([soFarWords(null), soFarWords(nothing)]).toEqual(['', '']);
+    const strums = { ...nothing, referenceOffsetCents: -22.6, strumsS: [1, 2] };
+    expect(soFarWords(strums)).toBe('−23 cents, 2 strums');
+    const beats = { ...strums, tempoBpm: 139.8, meter: { beats: 7, unit: 8 } };
+    expect(soFarWords(beats)).toBe('−23 cents, 140 bpm in 7/8, 2 strums');
   });
 
   it('says days as people do', () => {

@@ -1,4 +1,5 @@
 /** Numbers as the screens say them. */
+import type { HeardSoFar } from '@wild-needle/contract';
 
 /** 75.32 → '1:15.3' */
 export function clock(timeS: number): string {
@@ -21,6 +22,18 @@ export function signedCents(cents: number): string {
 
 export function counted(count: number, one: string): string {
   return `${count} ${one}${count === 1 ? '' : 's'}`;
+}
+
+/** What is known of a recording that is still being listened to, as '−23 cents, 140 bpm in 4/4, 262 strums'. */
+export function soFarWords(soFar: HeardSoFar | null): string {
+  if (!soFar) return '';
+  const { referenceOffsetCents: cents, tempoBpm, meter, strumsS } = soFar;
+  const words = [
+    cents === null ? null : signedCents(Math.round(cents)),
+    tempoBpm === null || !meter ? null : `${Math.round(tempoBpm)} bpm in ${meter.beats}/${meter.unit}`,
+    strumsS.length === 0 ? null : counted(strumsS.length, 'strum'),
+  ];
+  return words.filter((w) => w !== null).join(', ');
 }
 
 /** 'Today, 16:40', 'Yesterday', or the date. */

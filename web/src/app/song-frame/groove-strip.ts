@@ -1,6 +1,15 @@
 /** The whole song at a glance: its sound, its sections with riff letters, the loop, and the needle. */
 import type { ElementRef } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
+import type { HeardSoFar } from '@wild-needle/contract';
 import { Player } from '../audio/player';
 import { EnvelopeStore } from '../open-song/envelope.store';
 import { OpenSongStore } from '../open-song/open-song.store';
@@ -40,6 +49,17 @@ const STEP_S = 1;
         <path [attr.d]="path()" />
         <line class="floor" x1="0" [attr.x2]="width()" y1="${GROOVE_HEIGHT / 2}" y2="${GROOVE_HEIGHT / 2}" />
       </svg>
+      @if (soFar(); as known) {
+        <svg
+          class="so-far"
+          [attr.viewBox]="'0 0 ' + width() + ' 38'"
+          preserveAspectRatio="none"
+          aria-hidden="true"
+        >
+          <path class="strums" [attr.d]="ticks(known.strumsS, 6, 20)" />
+          <path class="ones" [attr.d]="ticks(known.downbeatsS, 0, 38)" />
+        </svg>
+      }
       @for (section of sections(); track section.id) {
         <div
           class="section"
@@ -82,6 +102,20 @@ const STEP_S = 1;
     .floor {
       stroke: var(--groove3);
       vector-effect: non-scaling-stroke;
+    }
+    .so-far {
+      position: absolute;
+      top: 47px;
+      width: 100%;
+      height: 38px;
+    }
+    .so-far path {
+      fill: none;
+      stroke: var(--groove);
+      vector-effect: non-scaling-stroke;
+    }
+    .so-far .ones {
+      stroke: var(--line2);
     }
     .section {
       position: absolute;
@@ -151,6 +185,9 @@ const STEP_S = 1;
   `,
 })
 export class GrooveStrip {
+  /** Of a recording that is still being listened to: its strums and bar lines stand where its sections will. */
+  readonly soFar = input<HeardSoFar | null>(null);
+
   private readonly song = inject(OpenSongStore);
   private readonly player = inject(Player);
   private readonly now = inject(Now);
@@ -206,6 +243,12 @@ export class GrooveStrip {
   constructor() {
     const observer = new ResizeObserver(([entry]) => this.width.set(Math.max(300, entry.contentRect.width)));
     queueMicrotask(() => observer.observe(this.lane().nativeElement));
+  }
+
+  /** A path of upright strokes at these times. */
+  protected ticks(timesS: readonly number[], top: number, height: number): string {
+    const perSecond = this.width() / this.duration();
+    return timesS.map((t) => `M${(t * perSecond).toFixed(1)} ${top}v${height}`).join('');
   }
 
   protected seekTo(event: PointerEvent): void {

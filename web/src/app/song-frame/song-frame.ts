@@ -23,6 +23,7 @@ import { Player } from '../audio/player';
 import { EnvelopeStore } from '../open-song/envelope.store';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { isCommandKey } from '../shared/keys';
+import { soFarWords } from '../shared/words';
 import { jobActions } from '../state/jobs/jobs.actions';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
 import { settingsFeature } from '../state/settings/settings.reducer';
@@ -47,7 +48,7 @@ import { KeyCard } from './key-card';
         <button mat-stroked-button (click)="song.refresh()">Try again</button>
       </section>
     } @else {
-      <wn-groove-strip />
+      <wn-groove-strip [soFar]="job()?.soFar ?? null" />
       <section class="work">
         <router-outlet />
         @if (keysShown()) {
@@ -77,6 +78,7 @@ import { KeyCard } from './key-card';
               <div class="band quiet-band" role="status">
                 <span class="doing">{{ job.doing }} …</span>
                 <mat-progress-bar [value]="job.share * 100" aria-label="Analysis" />
+                <span class="so-far">{{ soFar() }}</span>
                 <button mat-stroked-button (click)="cancel(job.id)">Cancel</button>
               </div>
             } @else if (job.status === 'failed' || job.status === 'cancelled') {
@@ -127,6 +129,9 @@ import { KeyCard } from './key-card';
     .doing {
       min-width: 260px;
     }
+    .so-far {
+      min-width: 300px;
+    }
     .failed {
       grid-row: 1 / -1;
       place-self: center;
@@ -156,6 +161,7 @@ export class SongFrame implements OnDestroy {
 
   private readonly jobs = this.store.selectSignal(jobsFeature.selectBySong);
   protected readonly job = computed(() => this.jobs()[this.songId()] ?? null);
+  protected readonly soFar = computed(() => soFarWords(this.job()?.soFar ?? null));
   private readonly recordingId = computed(() => this.song.recording()?.id ?? null);
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
   private readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);

@@ -17,6 +17,7 @@ const JOB: AnalysisJob = {
   status: 'running',
   share: 0.5,
   doing: 'Listening',
+  soFar: null,
   problem: null,
 };
 

@@ -37,6 +37,7 @@ import { Player } from '../../audio/player';
 import { EnvelopeStore } from '../../open-song/envelope.store';
 import { Now } from '../../open-song/now';
 import { OpenSongStore } from '../../open-song/open-song.store';
+import { doubtWords } from '../../shared/doubt-words';
 import { groovePath } from '../../shared/groove-path';
 import { Icon } from '../../shared/icon';
 import { isCommandKey } from '../../shared/keys';
@@ -91,6 +92,7 @@ export class RiffsPage implements OnDestroy {
   protected readonly riffs = computed(() => this.song.document()?.riffs ?? []);
   protected readonly tuning = computed(() => this.song.document()?.tuning ?? STANDARD_TUNING);
   protected readonly key = computed(() => this.song.document()?.key ?? null);
+  protected readonly doubts = computed(() => (this.song.analysis()?.doubts ?? []).map(doubtWords));
   /** Sections that play the chosen riff. */
   protected readonly sections = computed(() => {
     const riffId = this.song.riffId();

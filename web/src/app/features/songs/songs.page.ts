@@ -6,7 +6,7 @@ import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { Icon } from '../../shared/icon';
 import { isCommandKey } from '../../shared/keys';
-import { counted, dayOf, minutes } from '../../shared/words';
+import { counted, dayOf, minutes, soFarWords } from '../../shared/words';
 import { importActions } from '../../state/imports/imports.actions';
 import { ImportFiles } from '../../state/imports/import-files';
 import { importsFeature } from '../../state/imports/imports.reducer';
@@ -56,6 +56,7 @@ export class SongsPage {
         riffWords: counted(song.riffs, 'riff'),
         checkedShare: song.strums > 0 ? (100 * song.checkedStrums) / song.strums : 0,
         job,
+        soFar: soFarWords(job?.soFar ?? null),
         isBusy: job?.status === 'queued' || job?.status === 'running',
       };
     });

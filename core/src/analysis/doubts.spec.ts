@@ -1,0 +1,58 @@
+import { describe, expect, it } from 'vitest';
+import type { MeterAlternative } from '../mir';
+import { analyse } from './analyse';
+import { doubtsOf } from './doubts';
+
+const SURE = analyse({ channels: [new Float32Array(22_050)], sampleRate: 22_050 });
+const STRUM = {
+  timeS: 1,
+  endS: 2,
+  midi: [40, 47],
+  rootPc: 4,
+  quality: '5',
+  palmMuted: false,
+  dead: false,
+  confidence: 0.9,
+  name: 'E5',
+  voicings: [],
+} as const;
+const HEARD = { ...SURE, strums: [STRUM], tempoBpm: 120 };
+const reading = (tempoBpm: number, confidence: number, beats = 4): MeterAlternative => ({
+  tempoBpm,
+  confidence,
+  meter: { beats, unit: 4 },
+});
+
+describe('doubts', () => {
+  it('say that there is nothing, and nothing else then', () => {
+    expect(SURE.doubts).toEqual([{ kind: 'no-strums' }]);
+  });
+
+  it('are not raised by what was heard well', () => {
+    expect(doubtsOf({ ...HEARD, meters: [reading(120, 0.8), reading(60, 0.1)] })).toEqual([]);
+  });
+
+  it('tell faint strums, a missing pulse and a pitch between notes', () => {
+    const faint = { ...HEARD, strums: [{ ...STRUM, confidence: 0.3 }], tempoBpm: null };
+    expect(
+      doubtsOf({ ...faint, referenceIsUnsettled: true, referenceOffsetCents: 48 }).map((d) => d.kind),
+    ).toEqual(['faint', 'between-notes', 'no-pulse']);
+  });
+
+  it('name another tempo or meter that is about as likely, not the same reading with another place of the one', () => {
+    const half = reading(60, 0.4);
+    expect(doubtsOf({ ...HEARD, meters: [reading(120, 0.5), reading(121, 0.45), half] })).toEqual([
+      { kind: 'tempo', other: half },
+    ]);
+    const waltz = reading(120, 0.3, 3);
+    expect(doubtsOf({ ...HEARD, meters: [reading(120, 0.5), waltz] })).toEqual([
+      { kind: 'tempo', other: waltz },
+    ]);
+  });
+
+  it('name passages in free time', () => {
+    expect(doubtsOf({ ...HEARD, freeTime: [{ startS: 3, endS: 9 }] })).toEqual([
+      { kind: 'free-time', startS: 3, endS: 9 },
+    ]);
+  });
+});

@@ -1,0 +1,53 @@
+/** What an analysis is not sure of, so that the screens can say it instead of showing a guess as a fact. */
+import type { MeterAlternative } from '../mir';
+
+export type Doubt =
+  /** Nothing in it sounds like a struck string. */
+  | { readonly kind: 'no-strums' }
+  /** Strums were heard, but hardly one surely: noise, speech, or a guitar far behind. */
+  | { readonly kind: 'faint' }
+  | { readonly kind: 'no-pulse' }
+  /** Another reading of tempo and meter is about as likely. */
+  | { readonly kind: 'tempo'; readonly other: MeterAlternative }
+  | { readonly kind: 'between-notes'; readonly cents: number }
+  | { readonly kind: 'free-time'; readonly startS: number; readonly endS: number };
+
+/** The part of an analysis that doubts are read from. */
+interface Heard {
+  readonly strums: readonly { readonly confidence: number }[];
+  readonly tempoBpm: number | null;
+  readonly meters: readonly MeterAlternative[];
+  readonly referenceIsUnsettled: boolean;
+  readonly referenceOffsetCents: number;
+  readonly freeTime: readonly { readonly startS: number; readonly endS: number }[];
+}
+
+/** Means of confidence: made noise .28, a voice alone .49; rendered songs .69 and more. */
+const FAINT_BELOW = 0.5;
+/** A reading this much less likely than the first does not cast doubt on it. */
+const RIVAL_SHARE = 0.5;
+
+function rivalOf([first, ...others]: readonly MeterAlternative[]): MeterAlternative | undefined {
+  return others.find(
+    ({ tempoBpm, meter, confidence }) =>
+      confidence > RIVAL_SHARE * first.confidence &&
+      (Math.abs(tempoBpm / first.tempoBpm - 1) > 0.04 ||
+        meter.beats !== first.meter.beats ||
+        meter.unit !== first.meter.unit),
+  );
+}
+
+/** The gravest first; empty when everything was heard well. */
+export function doubtsOf(heard: Heard): Doubt[] {
+  const { strums, tempoBpm, meters, referenceIsUnsettled, referenceOffsetCents, freeTime } = heard;
+  if (strums.length === 0) return [{ kind: 'no-strums' }];
+  const doubts: Doubt[] = [];
+  const mean = strums.reduce((sum, s) => sum + s.confidence, 0) / strums.length;
+  if (mean < FAINT_BELOW) doubts.push({ kind: 'faint' });
+  if (referenceIsUnsettled) doubts.push({ kind: 'between-notes', cents: referenceOffsetCents });
+  if (tempoBpm === null) doubts.push({ kind: 'no-pulse' });
+  const other = meters.length > 0 ? rivalOf(meters) : undefined;
+  if (other) doubts.push({ kind: 'tempo', other });
+  for (const { startS, endS } of freeTime) doubts.push({ kind: 'free-time', startS, endS });
+  return doubts;
+}

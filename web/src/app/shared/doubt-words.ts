@@ -1,0 +1,22 @@
+/** What an analysis doubts, in sentences that say what to do about it. */
+import type { Doubt } from '@wild-needle/core/analysis';
+import { clock } from './words';
+
+export function doubtWords(doubt: Doubt): string {
+  switch (doubt.kind) {
+    case 'no-strums':
+      return 'Nothing in this recording sounds like a struck guitar. Is it the right file?';
+    case 'faint':
+      return 'Hardly a strum was heard surely. Take every chord here as a guess, and try another ear or focus.';
+    case 'no-pulse':
+      return 'No steady beat was found, so there are no bars yet.';
+    case 'tempo': {
+      const { tempoBpm, meter } = doubt.other;
+      return `It may as well be ${Math.round(tempoBpm)} bpm in ${meter.beats}/${meter.unit}.`;
+    }
+    case 'between-notes':
+      return `The recording lies between two notes (${Math.round(Math.abs(doubt.cents))} cents): all chords may be a fret higher or lower.`;
+    case 'free-time':
+      return `From ${clock(doubt.startS)} to ${clock(doubt.endS)} nobody keeps time; there are no bars.`;
+  }
+}
