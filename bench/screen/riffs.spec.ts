@@ -5,44 +5,16 @@
 import { writeFileSync } from 'node:fs';
 import { openSongSchema, importAnswerSchema } from '@wild-needle/contract';
 import { expect, type Page } from '@playwright/test';
-import { DEMO_SONGS } from '../../demo/riffs/songs';
 import { renderDemoSong } from '../../demo/seed/render';
 import { test } from '../../e2e/support/app';
 import { Shelf } from '../../e2e/support/pages';
+import { longSong } from './four-minutes';
 
 const ROUNDS = 5;
 const FRAMES_S = 4;
-/** The demo song of 63 s, four times over. */
-const TIMES = 4;
 
 function median(values: readonly number[]): number {
   return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
-}
-
-function longSong(): (typeof DEMO_SONGS)[number] {
-  const song = DEMO_SONGS[0];
-  const { grid, sections } = song.document;
-  const beats = grid.beatsS.length - 1;
-  const beatS = grid.beatsS[1] - grid.beatsS[0];
-  const round = Array.from({ length: TIMES }, (_, i) => i);
-  return {
-    ...song,
-    document: {
-      ...song.document,
-      title: 'Four minutes',
-      grid: {
-        beatsS: Array.from({ length: beats * TIMES + 1 }, (_, i) => grid.beatsS[0] + i * beatS),
-        bars: round.flatMap((i) => grid.bars.map((b) => ({ ...b, beat: b.beat + i * beats }))),
-      },
-      sections: round.flatMap((i) =>
-        sections.map((s) => ({
-          ...s,
-          id: `${s.id}-${i}`,
-          startBar: s.startBar + i * grid.bars.length,
-        })),
-      ),
-    },
-  };
 }
 
 async function load(page: Page, base: string): Promise<void> {

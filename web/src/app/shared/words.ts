@@ -29,7 +29,7 @@ export function soFarWords(soFar: HeardSoFar | null): string {
   if (!soFar) return '';
   const { referenceOffsetCents: cents, tempoBpm, meter, strumsS } = soFar;
   const words = [
-    cents === null ? null : signedCents(Math.round(cents)),
+    cents === null ? null : Math.round(cents) === 0 ? 'at concert pitch' : signedCents(Math.round(cents)),
     tempoBpm === null || !meter ? null : `${Math.round(tempoBpm)} bpm in ${meter.beats}/${meter.unit}`,
     strumsS.length === 0 ? null : counted(strumsS.length, 'strum'),
   ];
