@@ -78,3 +78,60 @@ test('moves and grows the loop by beats', async ({ demoApp, page }) => {
   await page.keyboard.press('(');
   await expect(loop).toContainText('Pass 1');
 });
+
+test('plays the written tab as loud as the recording, then one in each ear', async ({ demoApp, page }) => {
+  const loudspeaker = await listenIn(page);
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  await page.getByRole('button', { name: 'Loop pass 1, bars 1–2' }).click();
+  await page.keyboard.press('Space');
+  /** Mean over a while: strokes come and go. */
+  const loudness = async (): Promise<number> => {
+    let sum = 0;
+    for (let i = 0; i < 12; i++) {
+      sum += (await loudspeaker.level()) ** 2;
+      await page.waitForTimeout(90);
+    }
+    return 10 * Math.log10(sum / 12 + 1e-12);
+  };
+  await expect.poll(() => loudspeaker.level()).toBeGreaterThan(0.02);
+  const recording = await loudness();
+  await page.keyboard.press('a');
+  await expect(page.getByRole('radio', { name: 'My tab' })).toBeChecked();
+  await page.waitForTimeout(1500);
+  expect(Math.abs((await loudness()) - recording)).toBeLessThan(7);
+  await page.keyboard.press('a');
+  await expect(page.getByRole('radio', { name: 'One in each ear' })).toBeChecked();
+  await page.waitForTimeout(500);
+  expect(await loudness()).toBeGreaterThan(recording - 12);
+  await page.keyboard.press('a');
+  await expect(page.getByRole('radio', { name: 'Recording' })).toBeChecked();
+});
+
+test('listens through a window on the stage', async ({ app, page }) => {
+  const loudspeaker = await listenIn(page);
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  const buffer = toneWav([LEFT_HZ, RIGHT_HZ], 30);
+  await shelf.choose({ name: 'two tones.wav', mimeType: 'audio/wav', buffer });
+  await shelf.song('Two tones').getByRole('link').click({ timeout: 30_000 });
+  await new Riffs(page).ready();
+  await page.keyboard.press('Space');
+  await page.getByRole('radio', { name: 'Place' }).click();
+  const stage = page.getByRole('slider', { name: 'Place on the stage' });
+  await expect(stage).toHaveAttribute('aria-valuetext', /60 % left/);
+  const leftOverRight = async (): Promise<number> =>
+    (await loudspeaker.toneDb(LEFT_HZ)) - (await loudspeaker.toneDb(RIGHT_HZ));
+  await stage.focus();
+  for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowLeft');
+  await expect.poll(leftOverRight, { timeout: 5000 }).toBeGreaterThan(12);
+  const box = (await stage.boundingBox())!;
+  await page.mouse.move(box.x + 6, box.y + 30);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width - 2, box.y + 30, { steps: 6 });
+  await page.mouse.up();
+  await expect(stage).toHaveAttribute('aria-valuetext', /right/);
+  await expect.poll(leftOverRight, { timeout: 5000 }).toBeLessThan(-12);
+});

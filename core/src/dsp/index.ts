@@ -9,3 +9,5 @@ export type { Biquad } from './biquad';
 export { peakEnvelope } from './envelope';
 export { isolate } from './isolate';
 export type { Isolation, PanWindow } from './isolate';
+export { integratedLoudness, kWeighting } from './loudness';
+export { panorama, PANORAMA_PLACES } from './panorama';

@@ -7,6 +7,7 @@
  * multiplied by a real gain they come out apart again.
  */
 import FFT from 'fft.js';
+import { panPlace } from './pan';
 import { movingMedian, replaceSorted } from './sliding-median';
 import { hannWindow } from './window';
 
@@ -39,6 +40,8 @@ const BAND_SLOPE = 0.4;
 const SMOOTHING = 0.6;
 /** Similar channels are one source; below this share they are two that happen to be as loud. */
 const COHERENT = 0.55;
+/** Both channels hold a source when the geometric mean of its powers is this share of their mean. */
+const LEAST_IN_BOTH = 0.2;
 /** Frames to each side for the median over time, bins to each side for the one over frequency (0.4 s, 90 Hz). */
 const RING_FRAMES = 8;
 const HIT_BINS = 8;
@@ -110,7 +113,8 @@ export function isolate(
     const magnitudes = new Float32Array(BINS);
     if (isWithoutHits) {
       for (let k = 0; k < BINS; k++) {
-        const [re, im] = [spectrum[2 * k], spectrum[2 * k + 1]];
+        const re = spectrum[2 * k];
+        const im = spectrum[2 * k + 1];
         magnitudes[k] = Math.sqrt(re * re + im * im);
       }
     }
@@ -157,13 +161,14 @@ function frameMask(
     for (let k = 0; k < BINS; k++) {
       const mirror = k === 0 ? 0 : SIZE - k;
       // Spectra of the two real signals out of the one complex transform.
-      const [a, b, c, d] = [
-        spectrum[2 * k],
-        spectrum[2 * k + 1],
-        spectrum[2 * mirror],
-        spectrum[2 * mirror + 1],
-      ];
-      const [lre, lim, rre, rim] = [(a + c) / 2, (b - d) / 2, (b + d) / 2, (c - a) / 2];
+      const a = spectrum[2 * k];
+      const b = spectrum[2 * k + 1];
+      const c = spectrum[2 * mirror];
+      const d = spectrum[2 * mirror + 1];
+      const lre = (a + c) / 2;
+      const lim = (b - d) / 2;
+      const rre = (b + d) / 2;
+      const rim = (c - a) / 2;
       levels.left[k] = SMOOTHING * levels.left[k] + (1 - SMOOTHING) * (lre * lre + lim * lim);
       levels.right[k] = SMOOTHING * levels.right[k] + (1 - SMOOTHING) * (rre * rre + rim * rim);
       levels.both[k] = SMOOTHING * levels.both[k] + (1 - SMOOTHING) * (lre * rre + lim * rim);
@@ -191,12 +196,11 @@ function panGain(
   both: number,
   { position, width, isInside }: PanWindow,
 ): number {
-  const total = left + right;
-  if (total <= 0) return 0;
-  const balance = Math.max(-1, Math.min(1, (right - left) / total));
-  // A source at p has the balance sin(p π / 2).
-  const place = (2 / Math.PI) * Math.asin(balance);
-  const coherence = Math.sqrt(1 - balance * balance) > 0.2 ? Math.abs(both) / Math.sqrt(left * right) : 1;
+  const place = panPlace(left, right);
+  if (place === null) return 0;
+  // Of a source in one channel alone the other holds nothing to be similar to.
+  const isInBoth = 2 * Math.sqrt(left * right) > LEAST_IN_BOTH * (left + right);
+  const coherence = isInBoth ? Math.abs(both) / Math.sqrt(left * right) : 1;
   const inside = slope(Math.abs(place - position) - width / 2, PAN_SLOPE);
   const gain = inside * Math.min(1, coherence / COHERENT) ** 2;
   return isInside ? gain : 1 - gain;

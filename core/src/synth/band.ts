@@ -27,17 +27,24 @@ const TIMING_SCATTER_S = 0.005;
 /** The pick takes this long from one string to the next. */
 const STRING_SPREAD_S = 0.003;
 
+interface GuitarOptions extends Pick<BandOptions, 'sampleRate' | 'drive'> {
+  /** Standard deviation of the strokes around their time. */
+  readonly scatterS: number;
+}
+
 /** One guitar take after its amplifier. */
 export function renderGuitar(
   strums: readonly PlayedStrum[],
   a4Hz: number,
   length: number,
-  { sampleRate, drive }: Pick<BandOptions, 'sampleRate' | 'drive'>,
-  random: Random,
+  { sampleRate, drive, scatterS }: GuitarOptions,
+  randomOf: (strum: PlayedStrum) => Random,
 ): Float32Array {
   const strings = new Float32Array(length);
-  for (const { timeS, endS, notes, palmMute, dead } of strums) {
-    const struckS = Math.max(0, timeS + TIMING_SCATTER_S * gaussian(random));
+  for (const strum of strums) {
+    const { timeS, endS, notes, palmMute, dead } = strum;
+    const random = randomOf(strum);
+    const struckS = Math.max(0, timeS + scatterS * gaussian(random));
     const start = Math.round(struckS * sampleRate);
     if (dead) {
       addDeadStroke(strings, start, sampleRate, 0.8, random);
@@ -131,8 +138,10 @@ export function renderBand(
   const strums = performDocument(document);
   const endS = (barTimesS(document.grid).at(-1) ?? 0) + 1;
   const length = Math.ceil(endS * sampleRate);
-  const first = renderGuitar(strums, a4Hz, length, options, random);
-  const second = guitars === 2 ? renderGuitar(strums, a4Hz, length, options, random) : first;
+  const take = (): Float32Array =>
+    renderGuitar(strums, a4Hz, length, { ...options, scatterS: TIMING_SCATTER_S }, () => random);
+  const first = take();
+  const second = guitars === 2 ? take() : first;
   const bass = options.bass ? renderBass(strums, a4Hz, length, sampleRate, random) : null;
   const drums = options.drums ? renderDrums(document, length, sampleRate, random) : null;
 

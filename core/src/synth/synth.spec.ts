@@ -9,6 +9,7 @@ import { renderBand } from './band';
 import { renderDrum } from './drums';
 import { performDocument } from './performance';
 import { addDeadStroke, addPluck } from './plucked-string';
+import { createTabPlayer } from './tab';
 
 const RATE = 44100;
 
@@ -140,6 +141,31 @@ describe('performance', () => {
     const peak = [...left, ...right].reduce((most, v) => Math.max(most, Math.abs(v)), 0);
     expect(peak).toBeCloseTo(0.9, 3);
     expect(left).not.toEqual(right);
+  });
+
+  it('plays the tab alone at the pitch of the recording, in time to the sample, the same whichever way it is cut', () => {
+    const sharp = { ...DOCUMENT, referenceOffsetCents: 30 };
+    const tab = createTabPlayer(sharp, { sampleRate: RATE, seed: 3 });
+    expect(tab.startS).toBe(0.5);
+    const whole = tab.render(0, 4 * RATE);
+    const firstSound = whole.findIndex((v) => Math.abs(v) > 0.01);
+    expect(firstSound / RATE).toBeCloseTo(0.5, 2);
+    // The G of the sixth string, moved up by two semitones, 30 cents sharp.
+    const wanted = midiToHz(45.3);
+    const { hz } = partialNear(whole.subarray(Math.round(0.5 * RATE)), wanted);
+    expect(Math.abs(1200 * Math.log2(hz / wanted))).toBeLessThan(4);
+
+    const cut = tab.render(Math.round(0.8 * RATE), 2 * RATE);
+    const same = whole.subarray(Math.round(0.8 * RATE), 2 * RATE);
+    expect(cut).toHaveLength(same.length);
+    const apart = cut.reduce((most, v, n) => Math.max(most, Math.abs(v - same[n])), 0);
+    expect(apart).toBeLessThan(0.02);
+  });
+
+  it('plays nothing where nothing is written', () => {
+    const tab = createTabPlayer({ ...DOCUMENT, sections: [] }, { sampleRate: RATE, seed: 3 });
+    expect(tab.startS).toBeNull();
+    expect(tab.render(0, RATE).every((v) => v === 0)).toBe(true);
   });
 
   it.each(['kick', 'snare', 'hat', 'crash'] as const)('has a %s that dies away', (sound) => {

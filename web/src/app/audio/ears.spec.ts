@@ -1,19 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { EARS, FOCUSES, forEars, isolationOf, isWhole, WHOLE } from './ears';
+import { boundedPlace, EARS, FOCUSES, forEars, isolationOf, isWhole, WHOLE } from './ears';
 
 describe('ears and focus', () => {
   it('need no processing for the whole sound and for single channels', () => {
     expect(isWhole(WHOLE)).toBe(true);
     expect(isolationOf(WHOLE)).toBeNull();
-    expect(isolationOf({ ears: 'left', focus: 'full' })).toBeNull();
+    expect(isolationOf({ ...WHOLE, ears: 'left' })).toBeNull();
   });
 
   it('keep the middle, or all but the middle', () => {
-    expect(isolationOf({ ears: 'centre', focus: 'full' })?.pan).toMatchObject({
+    expect(isolationOf({ ...WHOLE, ears: 'centre' })?.pan).toMatchObject({
       position: 0,
       isInside: true,
     });
-    expect(isolationOf({ ears: 'sides', focus: 'full' })?.pan).toMatchObject({
+    expect(isolationOf({ ...WHOLE, ears: 'sides' })?.pan).toMatchObject({
       position: 0,
       isInside: false,
     });
@@ -21,9 +21,23 @@ describe('ears and focus', () => {
 
   it('can be combined', () => {
     for (const ears of EARS) {
-      for (const focus of FOCUSES.slice(1)) expect(isolationOf({ ears, focus })).not.toBeNull();
+      for (const focus of FOCUSES.slice(1)) expect(isolationOf({ ...WHOLE, ears, focus })).not.toBeNull();
     }
-    expect(isolationOf({ ears: 'sides', focus: 'drums' })).toMatchObject({ isWithoutHits: true, band: null });
+    expect(isolationOf({ ...WHOLE, ears: 'sides', focus: 'drums' })).toMatchObject({
+      isWithoutHits: true,
+      band: null,
+    });
+  });
+
+  it('keep a window of the stage, and the window on the stage', () => {
+    const place = boundedPlace({ position: -1.7, width: 0.001 });
+    expect(place).toEqual({ position: -1, width: 0.1 });
+    expect(isolationOf({ ...WHOLE, ears: 'place', place })?.pan).toEqual({ ...place, isInside: true });
+  });
+
+  it('leave the written tab alone: with it the sound is never the whole recording', () => {
+    expect(isWhole({ ...WHOLE, source: 'tab' })).toBe(false);
+    expect(isolationOf({ ...WHOLE, source: 'each' })).toBeNull();
   });
 
   it('give one side to both ears', () => {

@@ -3,6 +3,7 @@
  * The playhead is a signal here and no part of any store; it follows the clock of the sound device.
  */
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import type { SongDocument } from '@wild-needle/core/riff';
 import { playClick } from './click';
 import { ClickTrack, type ClickBeats } from './click-track';
 import { isWhole, WHOLE, type Hearing } from './ears';
@@ -39,6 +40,8 @@ export class Player {
   private countInClicks: AudioBufferSourceNode[] = [];
   private segment: Segment = { contextS: 0, inputS: 0, speed: 1, loop: null };
   private frame = 0;
+  /** Sounds are put in one after the other: the stretcher would keep two that come at once. */
+  private replacing: Promise<void> = Promise.resolve();
   /** Guards against a song that was closed while its sound was still read. */
   private loadNumber = 0;
 
@@ -52,6 +55,7 @@ export class Player {
   private readonly clickingSignal = signal(false);
   private readonly hearingSignal = signal<Hearing>(WHOLE);
   private readonly hearingShareSignal = signal(1);
+  private readonly stageSignal = signal<Float32Array | null>(null);
   private semitones = 0;
   private volume = 0.6;
   private clickLevel = 0.5;
@@ -71,6 +75,8 @@ export class Player {
   readonly hearing = this.hearingSignal.asReadonly();
   /** Share of the recording that sounds as {@link hearing} says; 1 when all does. */
   readonly hearingShare = this.hearingShareSignal.asReadonly();
+  /** Where energy lay from left to right when it was last {@link look looked} at. */
+  readonly stage = this.stageSignal.asReadonly();
 
   constructor() {
     inject(DestroyRef).onDestroy(() => void this.context?.close());
@@ -85,6 +91,7 @@ export class Player {
     this.isolation = null;
     this.hearingSignal.set(WHOLE);
     this.hearingShareSignal.set(1);
+    this.stageSignal.set(null);
     this.durationSignal.set(0);
     this.loopSignal.set(null);
     this.speedSignal.set(1);
@@ -109,9 +116,10 @@ export class Player {
       this.isolation = createIsolationClient(channels, decoded.sampleRate, {
         onHeard: (heard, isWholeSong) => {
           if (isWholeSong) this.hearingShareSignal.set(1);
-          void this.replaceSound(heard);
+          this.replacing = this.replacing.then(() => this.replaceSound(heard));
         },
         onProgress: (share) => this.hearingShareSignal.set(share),
+        onStage: (shares) => this.stageSignal.set(shares),
       });
       await node.addBuffers(
         channels,
@@ -158,6 +166,17 @@ export class Player {
     this.hearingSignal.set(hearing);
     this.hearingShareSignal.set(isWhole(hearing) ? 1 : 0);
     this.isolation.hear(hearing, this.playingSignal() ? this.position() : this.nowSignal());
+  }
+
+  /** The written tab, for those who listen to it. */
+  setTab(document: SongDocument): void {
+    this.isolation?.write(document);
+    if (this.hearingSignal().source !== 'recording') this.setHearing(this.hearingSignal());
+  }
+
+  /** Asks where energy lies at the needle. */
+  look(): void {
+    this.isolation?.look(this.nowSignal());
   }
 
   /** Beats of the recording that the click follows. */

@@ -2,7 +2,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { barTimesS, tempoAt } from '@wild-needle/core/riff';
-import { EARS, FOCUSES } from '../audio/ears';
+import { EARS, FOCUSES, SOURCES } from '../audio/ears';
 import { Player, type CountIn } from '../audio/player';
 import type { Loop } from '../audio/play-cursor';
 import { Now } from '../open-song/now';
@@ -46,6 +46,7 @@ export class DeckControl {
       '}': () => this.growLoop(1),
       e: () => this.nextEars(),
       f: () => this.nextFocus(),
+      a: () => this.nextSource(),
       n: () => this.toggleClick(),
       k: () => this.toggleCountIn(),
       '-': () => this.changeSpeed(-SPEED_STEP),
@@ -66,13 +67,24 @@ export class DeckControl {
   }
 
   nextEars(): void {
-    const { ears, focus } = this.player.hearing();
-    this.player.setHearing({ ears: EARS[(EARS.indexOf(ears) + 1) % EARS.length], focus });
+    const hearing = this.player.hearing();
+    this.player.setHearing({ ...hearing, ears: EARS[(EARS.indexOf(hearing.ears) + 1) % EARS.length] });
   }
 
   nextFocus(): void {
-    const { ears, focus } = this.player.hearing();
-    this.player.setHearing({ ears, focus: FOCUSES[(FOCUSES.indexOf(focus) + 1) % FOCUSES.length] });
+    const hearing = this.player.hearing();
+    this.player.setHearing({
+      ...hearing,
+      focus: FOCUSES[(FOCUSES.indexOf(hearing.focus) + 1) % FOCUSES.length],
+    });
+  }
+
+  nextSource(): void {
+    const hearing = this.player.hearing();
+    this.player.setHearing({
+      ...hearing,
+      source: SOURCES[(SOURCES.indexOf(hearing.source) + 1) % SOURCES.length],
+    });
   }
 
   toggleClick(): void {

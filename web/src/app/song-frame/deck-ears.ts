@@ -10,6 +10,7 @@ const EAR_WORDS: Readonly<Record<Ears, string>> = {
   right: 'Right',
   centre: 'Centre',
   sides: 'Sides',
+  place: 'Place',
 };
 const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
   full: 'Full',
@@ -30,7 +31,7 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
       hideSingleSelectionIndicator
       [disabled]="isOff()"
       [value]="player.hearing().ears"
-      (change)="player.setHearing({ ears: $event.value, focus: player.hearing().focus })"
+      (change)="player.setHearing({ ...player.hearing(), ears: $event.value })"
     >
       @for (ears of earsOffered; track ears) {
         <mat-button-toggle [value]="ears">{{ earWords[ears] }}</mat-button-toggle>
@@ -42,7 +43,7 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
       hideSingleSelectionIndicator
       [disabled]="isOff()"
       [value]="player.hearing().focus"
-      (change)="player.setHearing({ ears: player.hearing().ears, focus: $event.value })"
+      (change)="player.setHearing({ ...player.hearing(), focus: $event.value })"
     >
       @for (focus of focusesOffered; track focus) {
         <mat-button-toggle [value]="focus">{{ focusWords[focus] }}</mat-button-toggle>
@@ -84,7 +85,7 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
       flex: auto;
     }
     ::ng-deep wn-deck-ears .mat-button-toggle-label-content {
-      padding: 0 8px;
+      padding: 0 7px;
     }
     .done {
       position: absolute;

@@ -7,6 +7,7 @@ import { Icon } from '../shared/icon';
 import { clock } from '../shared/words';
 import { DeckControl } from './deck-control';
 import { ClickSwitches } from './click-switches';
+import { DeckSource } from './deck-source';
 import { DeckEars } from './deck-ears';
 import { LoopAndPitch } from './loop-and-pitch';
 import { SpeedMeter } from './speed-meter';
@@ -19,6 +20,7 @@ const RING = 2 * Math.PI * 40;
   imports: [
     ClickSwitches,
     DeckEars,
+    DeckSource,
     Icon,
     LoopAndPitch,
     MatFabButton,
@@ -66,8 +68,8 @@ const RING = 2 * Math.PI * 40;
     <wn-deck-ears />
     <span class="gap"></span>
     <div class="last">
-      <wn-click-switches />
-      <wn-volume-wedge />
+      <wn-deck-source />
+      <div class="row"><wn-click-switches /><wn-volume-wedge /></div>
     </div>
     <button mat-icon-button aria-label="Keys of this screen" (click)="keysWanted.emit()">
       <wn-icon name="keys" />
@@ -77,7 +79,7 @@ const RING = 2 * Math.PI * 40;
     :host {
       display: flex;
       align-items: center;
-      gap: 18px;
+      gap: 12px;
       padding: 0 16px;
       background: var(--sleeve);
       border-top: 1px solid var(--line2);
@@ -131,6 +133,11 @@ const RING = 2 * Math.PI * 40;
       display: grid;
       gap: 8px;
       justify-items: end;
+    }
+    .row {
+      display: flex;
+      align-items: center;
+      gap: 6px;
     }
   `,
 })

@@ -32,10 +32,14 @@ import { Deck } from './deck';
 import { DeckControl } from './deck-control';
 import { GrooveStrip } from './groove-strip';
 import { KeyCard } from './key-card';
+import { StagePanel } from './stage-panel';
+
+/** Typing goes on meanwhile; the tab is played as it is when the hands rest. */
+const TAB_AFTER_MS = 300;
 
 @Component({
   selector: 'wn-song-frame',
-  imports: [Deck, GrooveStrip, KeyCard, MatButton, MatProgressBar, RouterLink, RouterOutlet],
+  imports: [Deck, GrooveStrip, KeyCard, MatButton, MatProgressBar, RouterLink, RouterOutlet, StagePanel],
   providers: [DeckControl],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'onKey($event)', '(click)': 'onClick($event)' },
@@ -53,6 +57,9 @@ import { KeyCard } from './key-card';
         <router-outlet />
         @if (keysShown()) {
           <wn-key-card (closed)="keysShown.set(false)" />
+        }
+        @if (player.hearing().ears === 'place') {
+          <wn-stage-panel />
         }
         <div class="bands">
           @if (song.saveStatus() === 'conflict') {
@@ -151,7 +158,7 @@ export class SongFrame implements OnDestroy {
 
   protected readonly song = inject(OpenSongStore);
   protected readonly listening = inject(ListenAgain);
-  private readonly player = inject(Player);
+  protected readonly player = inject(Player);
   private readonly envelope = inject(EnvelopeStore);
   private readonly api = inject(Api);
   private readonly store = inject(Store);
@@ -189,6 +196,12 @@ export class SongFrame implements OnDestroy {
       const ones = new Set(grid.bars.map((bar) => bar.beat));
       const isOne = grid.beatsS.map((_, beat) => ones.has(beat));
       untracked(() => this.player.setBeats({ beatsS: grid.beatsS, isOne }));
+    });
+    effect((onCleanup) => {
+      const document = this.song.document();
+      if (!document || this.player.status() !== 'ready') return;
+      const later = setTimeout(() => this.player.setTab(document), TAB_AFTER_MS);
+      onCleanup(() => clearTimeout(later));
     });
   }
 

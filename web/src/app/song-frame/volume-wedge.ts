@@ -33,20 +33,20 @@ const CAUTION_VOLUME = 0.75;
   `,
   styles: `
     :host {
-      width: 190px;
+      width: 132px;
       display: grid;
       justify-items: end;
     }
     .volume {
       position: relative;
-      width: 160px;
-      height: 30px;
+      width: 132px;
+      height: 24px;
     }
     .volume svg {
       position: absolute;
-      left: 14px;
-      top: 5px;
-      width: 132px;
+      left: 8px;
+      top: 2px;
+      width: 118px;
       height: 20px;
     }
     .volume mat-slider {
@@ -57,10 +57,10 @@ const CAUTION_VOLUME = 0.75;
       --mat-slider-handle-width: 10px;
       --mat-slider-handle-height: 20px;
       position: absolute;
-      left: 6px;
-      top: -9px;
-      width: 132px;
-      min-width: 132px;
+      left: 0;
+      top: -12px;
+      width: 118px;
+      min-width: 118px;
     }
     .level {
       fill: var(--groove2);
