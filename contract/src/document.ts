@@ -80,6 +80,14 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
         )
         .max(10_000),
     }),
+    loops: z
+      .array(
+        z
+          .object({ id, name: z.string().min(1).max(100), startS: z.number().min(0), endS: z.number() })
+          .refine((loop) => loop.endS > loop.startS, 'a loop must end after it starts'),
+      )
+      .max(200)
+      .default([]),
     riffs: z.array(riffSchema).max(200),
     sections: z.array(sectionSchema).max(1000),
   })

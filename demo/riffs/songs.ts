@@ -47,6 +47,7 @@ function documentOf({ title, artist, tuning, key, bpm, offsetCents, riffs, form 
     key,
     referenceOffsetCents: offsetCents,
     recordings: [],
+    loops: [],
     grid: {
       beatsS: Array.from({ length: beats + 1 }, (_, i) => LEAD_IN_S + (i * 60) / bpm),
       bars: Array.from({ length: startBar }, (_, i): Bar => ({ beat: i * 4, beats: 4, unit: 4 })),

@@ -103,7 +103,7 @@ test('plays the written tab as loud as the recording, then one in each ear', asy
   await page.waitForTimeout(1500);
   expect(Math.abs((await loudness()) - recording)).toBeLessThan(7);
   await page.keyboard.press('a');
-  await expect(page.getByRole('radio', { name: 'One in each ear' })).toBeChecked();
+  await expect(page.getByRole('radio', { name: 'Each ear' })).toBeChecked();
   await page.waitForTimeout(500);
   expect(await loudness()).toBeGreaterThan(recording - 12);
   await page.keyboard.press('a');

@@ -19,6 +19,8 @@ export interface SongDocument {
   /** How far the recording sounds above A4 = 440 Hz. */
   readonly referenceOffsetCents: number;
   readonly recordings: readonly RecordingRef[];
+  /** Places of the recording that are come back to. */
+  readonly loops: readonly NamedLoop[];
   readonly grid: BeatGrid;
   readonly riffs: readonly Riff[];
   /** In order of time, not overlapping. */
@@ -29,6 +31,13 @@ export interface RecordingRef {
   readonly id: string;
   /** Exactly one recording of a song is the reference that times are measured in. */
   readonly isReference: boolean;
+}
+
+export interface NamedLoop {
+  readonly id: string;
+  readonly name: string;
+  readonly startS: number;
+  readonly endS: number;
 }
 
 /** Where the beats are in the recording. */

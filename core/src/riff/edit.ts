@@ -4,7 +4,7 @@
  */
 import { MAX_FRET, type StringFret } from '../guitar';
 import type { StringNumber, Ticks } from '../units';
-import type { Riff, SongDocument, Strum } from './document';
+import type { NamedLoop, Riff, SongDocument, Strum } from './document';
 import { riffTicks } from './grid';
 
 function changeRiff(document: SongDocument, riffId: string, change: (riff: Riff) => Riff): SongDocument {
@@ -123,6 +123,17 @@ export function addStrum(document: SongDocument, riffId: string, strum: Strum): 
     const strums = [...riff.strums, strum].sort((a, b) => a.startTicks - b.startTicks);
     return { ...riff, strums };
   });
+}
+
+/** Keeps a loop under its name; one of the same name is moved. */
+export function keepLoop(document: SongDocument, loop: NamedLoop): SongDocument {
+  const others = document.loops.filter((l) => l.name !== loop.name && l.id !== loop.id);
+  return { ...document, loops: [...others, loop].sort((a, b) => a.startS - b.startS) };
+}
+
+export function removeLoop(document: SongDocument, id: string): SongDocument {
+  const loops = document.loops.filter((l) => l.id !== id);
+  return loops.length === document.loops.length ? document : { ...document, loops };
 }
 
 export function setTitle(document: SongDocument, title: string, artist: string): SongDocument {

@@ -1,5 +1,15 @@
 export { DOCUMENT_SCHEMA } from './document';
-export type { Bar, BeatGrid, RecordingRef, Riff, Section, SongDocument, Strum, Trust } from './document';
+export type {
+  Bar,
+  BeatGrid,
+  NamedLoop,
+  RecordingRef,
+  Riff,
+  Section,
+  SongDocument,
+  Strum,
+  Trust,
+} from './document';
 export {
   barStartsTicks,
   barTimesS,
@@ -17,7 +27,9 @@ export type { CountMark } from './counts';
 export {
   addStrum,
   clearFret,
+  keepLoop,
   markChecked,
+  removeLoop,
   removeStrum,
   setFret,
   setFrets,

@@ -25,16 +25,18 @@ import { DeckControl } from './deck-control';
       [attr.aria-pressed]="control.countIn()"
       (click)="control.toggleCountIn()"
     >
-      Count-in <kbd>K</kbd>
+      Count <kbd>K</kbd>
     </button>
   `,
   styles: `
     :host {
       display: flex;
-      gap: 8px;
+      gap: 6px;
     }
     button {
-      padding: 0 10px;
+      padding: 0 8px;
+      min-width: 0;
+      white-space: nowrap;
     }
     .on {
       box-shadow: inset 0 -4px 0 var(--ink);

@@ -123,8 +123,22 @@ describe('the deck', () => {
     expect(player.hearing()).toMatchObject({ ears: 'left', focus: 'full' });
     press('f');
     expect(player.hearing()).toMatchObject({ ears: 'left', focus: 'bass' });
-    press('e', 'e', 'e', 'e');
-    expect(player.hearing()).toEqual({ ears: 'both', focus: 'bass' });
+    press('e', 'e', 'e', 'e', 'e');
+    expect(player.hearing()).toMatchObject({ ears: 'both', focus: 'bass' });
+    press('a', 'a');
+    expect(player.hearing()).toMatchObject({ source: 'each' });
+    press('a');
+    expect(player.hearing()).toMatchObject({ source: 'recording' });
+  });
+
+  it('goes back and forth between full speed and the slow one', () => {
+    press('w');
+    expect(player.speed()).toBeCloseTo(0.6);
+    press('-');
+    press('w');
+    expect(player.speed()).toBe(1);
+    press('w');
+    expect(player.speed()).toBeCloseTo(0.55);
   });
 
   it('takes the offset of the recording out and puts it back', () => {

@@ -1,9 +1,17 @@
 /** What the deck's buttons and keys do, in one place, so that both do the same. */
 import { inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { barTimesS, tempoAt } from '@wild-needle/core/riff';
+import {
+  barTimesS,
+  keepLoop,
+  passTicksToSeconds,
+  removeLoop,
+  soundingEndTicks,
+  tempoAt,
+} from '@wild-needle/core/riff';
 import { EARS, FOCUSES, SOURCES } from '../audio/ears';
-import { Player, type CountIn } from '../audio/player';
+import type { PedalCommand } from '../audio/pedals';
+import { MAX_SPEED, MIN_SPEED, Player, type CountIn } from '../audio/player';
 import type { Loop } from '../audio/play-cursor';
 import { Now } from '../open-song/now';
 import { OpenSongStore } from '../open-song/open-song.store';
@@ -12,6 +20,8 @@ import { settingsFeature } from '../state/settings/settings.reducer';
 
 /** One press of a speed key. */
 const SPEED_STEP = 0.05;
+/** Slow enough to hear the strokes apart, until the user has set another. */
+const SLOW_SPEED = 0.6;
 /** Volume of a whisper. */
 const QUIET = 0.08;
 /** A bar line this near to the needle counts as reached. */
@@ -29,6 +39,9 @@ export class DeckControl {
   private volumeBeforeQuiet: number | null = null;
 
   readonly keysShown = signal(false);
+  readonly pedalsShown = signal(false);
+  /** The slow speed that one key goes back to. */
+  private slowSpeed = SLOW_SPEED;
   /** True when the playback is shifted so that the recording sounds at A = 440 Hz. */
   readonly corrected = signal(false);
 
@@ -48,6 +61,8 @@ export class DeckControl {
       f: () => this.nextFocus(),
       a: () => this.nextSource(),
       n: () => this.toggleClick(),
+      w: () => this.toggleSlow(),
+      '#': () => this.pedalsShown.update((shown) => !shown),
       k: () => this.toggleCountIn(),
       '-': () => this.changeSpeed(-SPEED_STEP),
       '=': () => this.changeSpeed(SPEED_STEP),
@@ -101,6 +116,32 @@ export class DeckControl {
     this.player.setSpeed((by > 0 ? Math.floor(steps + 1e-6) : Math.ceil(steps - 1e-6)) * SPEED_STEP);
   }
 
+  /** Full speed, and back to the slow one: slow playing hides the groove. */
+  toggleSlow(): void {
+    const speed = this.player.speed();
+    if (speed === 1) {
+      this.player.setSpeed(this.slowSpeed);
+      return;
+    }
+    this.slowSpeed = speed;
+    this.player.setSpeed(1);
+  }
+
+  /** What a foot asks for; `value` is how far the pedal is down. */
+  runPedal(command: PedalCommand, value: number): void {
+    const commands: Record<PedalCommand, () => void> = {
+      play: () => this.togglePlay(),
+      slow: () => this.toggleSlow(),
+      start: () => this.toLoopStart(),
+      loop: () => this.toggleLoop(),
+      back: () => this.shiftLoop(-1),
+      on: () => this.shiftLoop(1),
+      source: () => this.nextSource(),
+      speed: () => this.player.setSpeed(MIN_SPEED + value * (MAX_SPEED - MIN_SPEED)),
+    };
+    commands[command]();
+  }
+
   /** Off when on; else the pass under the needle, or the bar where there is none. */
   toggleLoop(): void {
     if (this.player.loop()) {
@@ -110,6 +151,24 @@ export class DeckControl {
     const pass = this.now.pass() ?? this.song.passes()[0];
     const loop = pass ? { startS: pass.startS, endS: pass.endS } : this.barAt(this.player.nowS());
     if (loop) this.player.setLoop(loop);
+  }
+
+  /** Loops a part of the song as large as asked, at the needle or the chosen strum. */
+  loopHere(what: 'strum' | 'bar' | 'pass' | 'section'): void {
+    const loop = this.spanOf(what);
+    if (!loop) return;
+    this.player.setLoop(loop);
+    this.player.seek(loop.startS);
+  }
+
+  /** Keeps the present loop with the song. */
+  keepLoop(name: string): void {
+    const loop = this.player.loop();
+    if (loop) this.song.change((document) => keepLoop(document, { id: crypto.randomUUID(), name, ...loop }));
+  }
+
+  dropLoop(id: string): void {
+    this.song.change((document) => removeLoop(document, id));
   }
 
   loopPasses(startS: number, endS: number): void {
@@ -159,6 +218,21 @@ export class DeckControl {
     const before = this.volumeBeforeQuiet;
     this.volumeBeforeQuiet = before === null ? this.volume() : null;
     this.store.dispatch(settingsActions.volumeChanged({ volume: before ?? QUIET }));
+  }
+
+  private spanOf(what: 'strum' | 'bar' | 'pass' | 'section'): Loop | null {
+    if (what === 'bar') return this.barAt(this.player.nowS());
+    const pass = this.now.pass() ?? this.song.passes()[0];
+    if (!pass) return null;
+    if (what === 'pass') return { startS: pass.startS, endS: pass.endS };
+    const [document, riff, strum] = [this.song.document(), this.song.riff(), this.song.strum()];
+    if (what === 'section') {
+      const passes = this.now.allPasses().filter((p) => p.sectionId === pass.sectionId);
+      return { startS: passes[0].startS, endS: passes[passes.length - 1].endS };
+    }
+    if (!document || !riff || !strum || riff.id !== pass.riffId) return null;
+    const at = (ticks: number): number => passTicksToSeconds(pass, riff, document.grid, ticks);
+    return { startS: at(strum.startTicks), endS: at(soundingEndTicks(riff, riff.strums.indexOf(strum))) };
   }
 
   private moveLoopByBeats(startBeats: number, endBeats: number): void {

@@ -79,19 +79,19 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
       width: fit-content;
     }
     mat-button-toggle-group {
-      width: 318px;
+      width: 316px;
     }
     mat-button-toggle {
       flex: auto;
     }
-    ::ng-deep wn-deck-ears .mat-button-toggle-label-content {
-      padding: 0 7px;
+    ::ng-deep wn-deck-ears .mat-button-toggle-appearance-standard .mat-button-toggle-label-content {
+      padding: 0 4px;
     }
     .done {
       position: absolute;
       right: 0;
       bottom: -7px;
-      width: 318px;
+      width: 316px;
       height: 3px;
       background: var(--line);
     }

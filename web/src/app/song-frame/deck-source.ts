@@ -7,7 +7,7 @@ import { Player } from '../audio/player';
 const SOURCE_WORDS: Readonly<Record<Source, string>> = {
   recording: 'Recording',
   tab: 'My tab',
-  each: 'One in each ear',
+  each: 'Each ear',
 };
 
 @Component({
@@ -36,7 +36,7 @@ const SOURCE_WORDS: Readonly<Record<Source, string>> = {
       --mat-button-toggle-height: 40px;
       --mat-button-toggle-label-text-size: 13px;
     }
-    ::ng-deep wn-deck-source .mat-button-toggle-label-content {
+    ::ng-deep wn-deck-source .mat-button-toggle-appearance-standard .mat-button-toggle-label-content {
       padding: 0 7px;
     }
   `,

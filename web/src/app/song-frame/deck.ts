@@ -66,7 +66,6 @@ const RING = 2 * Math.PI * 40;
     <wn-speed-meter />
     <wn-loop-and-pitch />
     <wn-deck-ears />
-    <span class="gap"></span>
     <div class="last">
       <wn-deck-source />
       <div class="row"><wn-click-switches /><wn-volume-wedge /></div>
@@ -79,8 +78,8 @@ const RING = 2 * Math.PI * 40;
     :host {
       display: flex;
       align-items: center;
-      gap: 12px;
-      padding: 0 16px;
+      gap: 10px;
+      padding: 0 8px 0 16px;
       background: var(--sleeve);
       border-top: 1px solid var(--line2);
     }
@@ -115,7 +114,7 @@ const RING = 2 * Math.PI * 40;
       fill: currentColor;
     }
     .place {
-      width: 108px;
+      width: 88px;
     }
     .count {
       font-size: 60px;
@@ -126,10 +125,8 @@ const RING = 2 * Math.PI * 40;
       font-size: 16px;
       color: var(--ink2);
     }
-    .gap {
-      flex: 1;
-    }
     .last {
+      margin-left: auto;
       display: grid;
       gap: 8px;
       justify-items: end;

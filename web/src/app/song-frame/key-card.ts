@@ -13,6 +13,8 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['A', 'Recording, my tab, one in each ear'],
   ['E', 'Ears: both, left, right, centre, sides, place'],
   ['F', 'Focus: full, bass, body, edge, fewer drums'],
+  ['W', 'Full speed, slow'],
+  ['#', 'Foot pedals'],
   ['N', 'Click on the beats'],
   ['K', 'Count a bar in'],
   ['− =', 'Slower, faster by 5 %'],

@@ -1,6 +1,8 @@
 /** What plays: the loop and its rounds, and the pitch it is brought to. */
 import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { MatButton } from '@angular/material/button';
+import { MatDivider } from '@angular/material/divider';
+import { MatMenuModule } from '@angular/material/menu';
 import { Player } from '../audio/player';
 import { Now } from '../open-song/now';
 import { OpenSongStore } from '../open-song/open-song.store';
@@ -10,20 +12,41 @@ import { DeckControl } from './deck-control';
 
 @Component({
   selector: 'wn-loop-and-pitch',
-  imports: [Icon, MatButton],
+  imports: [Icon, MatButton, MatDivider, MatMenuModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <button
-      mat-stroked-button
-      class="wide"
-      [class.on]="player.loop()"
-      [attr.aria-pressed]="player.loop() !== null"
-      (click)="control.toggleLoop()"
-    >
-      <wn-icon name="loop" /><span class="label"
-        >{{ loopWords() }}<small>{{ roundWords() }}</small></span
-      ><kbd>L</kbd>
-    </button>
+    <div class="pair">
+      <button
+        mat-stroked-button
+        class="wide loop"
+        [class.on]="player.loop()"
+        [attr.aria-pressed]="player.loop() !== null"
+        (click)="control.toggleLoop()"
+      >
+        <wn-icon name="loop" /><span class="label"
+          >{{ loopWords() }}<small>{{ roundWords() }}</small></span
+        ><kbd>L</kbd>
+      </button>
+      <button mat-stroked-button class="more" aria-label="What to loop" [matMenuTriggerFor]="loops">⋯</button>
+      <mat-menu #loops="matMenu">
+        <button mat-menu-item (click)="control.loopHere('strum')">Loop this strum</button>
+        <button mat-menu-item (click)="control.loopHere('bar')">Loop this bar</button>
+        <button mat-menu-item (click)="control.loopHere('pass')">Loop this pass</button>
+        <button mat-menu-item (click)="control.loopHere('section')">Loop this section</button>
+        <mat-divider />
+        @if (player.loop()) {
+          <button mat-menu-item (click)="control.keepLoop(loopName())">Keep “{{ loopName() }}”</button>
+        }
+        @for (kept of song.document()?.loops ?? []; track kept.id) {
+          <button mat-menu-item (click)="control.loopPasses(kept.startS, kept.endS)">
+            {{ kept.name }} <span class="mono">{{ clock(kept.startS) }}</span>
+          </button>
+          <button mat-menu-item class="quiet" (click)="control.dropLoop(kept.id)">
+            Drop “{{ kept.name }}”
+          </button>
+        }
+      </mat-menu>
+    </div>
     <button
       mat-stroked-button
       class="wide"
@@ -39,9 +62,23 @@ import { DeckControl } from './deck-control';
     :host {
       display: grid;
       gap: 8px;
+      width: 158px;
+    }
+    .pair {
+      display: flex;
+      gap: 4px;
+    }
+    .loop {
+      flex: 1;
+    }
+    .more {
+      min-width: 26px;
+      width: 26px;
+      padding: 0;
     }
     .wide {
-      width: 160px;
+      min-width: 0;
+      padding: 0 10px;
     }
     .wide ::ng-deep .mdc-button__label {
       display: flex;
@@ -78,6 +115,7 @@ export class LoopAndPitch {
   protected readonly song = inject(OpenSongStore);
   private readonly now = inject(Now);
 
+  protected readonly clock = clock;
   protected readonly cents = computed(() => Math.round(this.song.document()?.referenceOffsetCents ?? 0));
   protected readonly pitchWords = computed(() => {
     const cents = this.cents();
@@ -96,6 +134,15 @@ export class LoopAndPitch {
         : `Pass ${first.index + 1}–${last.index + 1}`;
     }
     return `${clock(loop.startS)}–${clock(loop.endS)}`;
+  });
+  /** As it is kept: with the section, since every one has a first pass. */
+  protected readonly loopName = computed(() => {
+    const loop = this.player.loop();
+    const at = this.now
+      .allPasses()
+      .find((p) => loop && loop.startS >= p.startS - 0.01 && loop.startS < p.endS - 0.01);
+    const section = this.song.document()?.sections.find((s) => s.id === at?.sectionId);
+    return section ? `${section.name}, ${this.loopWords().toLowerCase()}` : this.loopWords();
   });
   protected readonly roundWords = computed(() =>
     this.player.loop() && this.player.playing() ? `round ${this.player.rounds() + 1}` : '',

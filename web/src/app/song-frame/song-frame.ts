@@ -19,6 +19,8 @@ import { MatProgressBar } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
+import { takeMediaKeys } from '../audio/media-keys';
+import { Pedals } from '../audio/pedals';
 import { Player } from '../audio/player';
 import { EnvelopeStore } from '../open-song/envelope.store';
 import { OpenSongStore } from '../open-song/open-song.store';
@@ -32,6 +34,7 @@ import { Deck } from './deck';
 import { DeckControl } from './deck-control';
 import { GrooveStrip } from './groove-strip';
 import { KeyCard } from './key-card';
+import { PedalBoard } from './pedal-board';
 import { StagePanel } from './stage-panel';
 
 /** Typing goes on meanwhile; the tab is played as it is when the hands rest. */
@@ -39,7 +42,17 @@ const TAB_AFTER_MS = 300;
 
 @Component({
   selector: 'wn-song-frame',
-  imports: [Deck, GrooveStrip, KeyCard, MatButton, MatProgressBar, RouterLink, RouterOutlet, StagePanel],
+  imports: [
+    Deck,
+    GrooveStrip,
+    KeyCard,
+    MatButton,
+    MatProgressBar,
+    PedalBoard,
+    RouterLink,
+    RouterOutlet,
+    StagePanel,
+  ],
   providers: [DeckControl],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'onKey($event)', '(click)': 'onClick($event)' },
@@ -57,6 +70,9 @@ const TAB_AFTER_MS = 300;
         <router-outlet />
         @if (keysShown()) {
           <wn-key-card (closed)="keysShown.set(false)" />
+        }
+        @if (control.pedalsShown()) {
+          <wn-pedal-board (closed)="control.pedalsShown.set(false)" />
         }
         @if (player.hearing().ears === 'place') {
           <wn-stage-panel />
@@ -166,6 +182,7 @@ export class SongFrame implements OnDestroy {
   protected readonly control = inject(DeckControl);
   protected readonly keysShown = this.control.keysShown;
 
+  private readonly dropMediaKeys: () => void;
   private readonly jobs = this.store.selectSignal(jobsFeature.selectBySong);
   protected readonly job = computed(() => this.jobs()[this.songId()] ?? null);
   protected readonly soFar = computed(() => soFarWords(this.job()?.soFar ?? null));
@@ -188,6 +205,12 @@ export class SongFrame implements OnDestroy {
     effect(() => {
       if (this.job()?.status === 'done') untracked(() => this.song.refresh());
     });
+    inject(Pedals).setHandler((command, value) => this.control.runPedal(command, value));
+    this.dropMediaKeys = takeMediaKeys({
+      toggle: () => this.control.togglePlay(),
+      toStart: () => this.control.toLoopStart(),
+      slow: () => this.control.toggleSlow(),
+    });
     effect(() => this.player.setVolume(this.volume()));
     effect(() => this.player.setClickLevel(this.clickLevel()));
     effect(() => {
@@ -206,11 +229,15 @@ export class SongFrame implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.dropMediaKeys();
     this.player.unload();
   }
 
   protected onKey(event: KeyboardEvent): void {
-    if (event.key === 'Escape' && this.keysShown()) this.keysShown.set(false);
+    if (event.key === 'Escape') {
+      this.keysShown.set(false);
+      this.control.pedalsShown.set(false);
+    }
     if (!isCommandKey(event)) return;
     if (this.control.handleKey(event.key)) event.preventDefault();
   }

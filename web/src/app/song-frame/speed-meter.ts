@@ -53,11 +53,11 @@ import { DeckControl } from './deck-control';
     :host {
       display: flex;
       align-items: center;
-      gap: 8px;
+      gap: 6px;
     }
     .square {
-      min-width: 40px;
-      width: 40px;
+      min-width: 34px;
+      width: 34px;
       height: 60px;
       padding: 0;
       font-size: 22px;

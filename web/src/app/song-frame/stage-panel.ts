@@ -32,7 +32,7 @@ type Grip = 'middle' | 'start' | 'end';
   template: `
     <div class="words">
       <b>{{ words() }}</b>
-      <span class="quiet">Drag the bracket to a guitar; drag its ends to widen it.</span>
+      <span class="quiet">Drag it to a guitar, its ends to widen it</span>
     </div>
     <div
       #stage

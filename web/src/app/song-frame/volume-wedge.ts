@@ -33,20 +33,20 @@ const CAUTION_VOLUME = 0.75;
   `,
   styles: `
     :host {
-      width: 132px;
+      width: 112px;
       display: grid;
       justify-items: end;
     }
     .volume {
       position: relative;
-      width: 132px;
+      width: 112px;
       height: 24px;
     }
     .volume svg {
       position: absolute;
       left: 8px;
       top: 2px;
-      width: 118px;
+      width: 100px;
       height: 20px;
     }
     .volume mat-slider {
@@ -59,8 +59,8 @@ const CAUTION_VOLUME = 0.75;
       position: absolute;
       left: 0;
       top: -12px;
-      width: 118px;
-      min-width: 118px;
+      width: 100px;
+      min-width: 100px;
     }
     .level {
       fill: var(--groove2);

@@ -9,5 +9,6 @@ export const settingsActions = createActionGroup({
     'Volume Changed': props<{ volume: number }>(),
     'Click Level Changed': props<{ clickLevel: number }>(),
     'Count In Switched': props<{ countIn: boolean }>(),
+    'Pedal Assigned': props<{ command: string; pedal: string | null }>(),
   },
 });

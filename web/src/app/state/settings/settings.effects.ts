@@ -14,6 +14,7 @@ const storedSchema = z.object({
   volume: z.number().min(0).max(1).catch(DEFAULT_SETTINGS.volume),
   clickLevel: z.number().min(0).max(1).catch(DEFAULT_SETTINGS.clickLevel),
   countIn: z.boolean().catch(DEFAULT_SETTINGS.countIn),
+  pedals: z.record(z.string(), z.string()).catch(DEFAULT_SETTINGS.pedals),
 });
 
 export const restoreSettings = createEffect(
@@ -38,6 +39,7 @@ export const keepSettings = createEffect(
         settingsActions.volumeChanged,
         settingsActions.clickLevelChanged,
         settingsActions.countInSwitched,
+        settingsActions.pedalAssigned,
       ),
       withLatestFrom(store.select(settingsFeature.selectSettingsState)),
       tap(([, settings]) => {

@@ -14,6 +14,14 @@ export const settingsFeature = createFeature({
       clickLevel,
     })),
     on(settingsActions.countInSwitched, (state, { countIn }): SettingsState => ({ ...state, countIn })),
+    // A pedal does one thing.
+    on(settingsActions.pedalAssigned, (state, { command, pedal }): SettingsState => {
+      const others = Object.entries(state.pedals).filter(([c, p]) => c !== command && p !== pedal);
+      return {
+        ...state,
+        pedals: Object.fromEntries(pedal === null ? others : [...others, [command, pedal]]),
+      };
+    }),
     on(settingsActions.volumeChanged, (state, { volume }): SettingsState => ({ ...state, volume })),
   ),
 });

@@ -8,6 +8,8 @@ export interface SettingsState {
   readonly clickLevel: number;
   /** A bar is counted before playback starts. */
   readonly countIn: boolean;
+  /** MIDI pedals by what they do, as `{ loop: 'control 64' }`. */
+  readonly pedals: Readonly<Record<string, string>>;
 }
 
 /** Loud enough to hear, with room above: hearing comes first. */
@@ -16,4 +18,5 @@ export const DEFAULT_SETTINGS: SettingsState = {
   volume: 0.6,
   clickLevel: 0.4,
   countIn: false,
+  pedals: {},
 };

@@ -1,0 +1,59 @@
+/** Feet and single keys: pedals, slow and full speed, loops that are kept. */
+import { expect } from '@playwright/test';
+import { test } from '../support/app';
+import { Shelf } from '../support/pages';
+
+test('a pedal learns to loop, an expression pedal sets the speed, both survive a reload', async ({
+  demoApp,
+  page,
+}) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  await page.keyboard.press('#');
+  const board = page.getByRole('complementary', { name: 'Foot pedals' });
+  await board.getByRole('button', { name: 'Learn the pedal for: Loop on, off' }).click();
+  await board.getByRole('button', { name: 'Switch 2' }).click();
+  await expect(board.getByText('control 81')).toBeVisible();
+  await board.getByRole('button', { name: 'Learn the pedal for: Speed' }).click();
+  const expression = board.getByRole('slider', { name: 'Expression pedal' });
+  await expression.fill('127');
+  await expect(board.getByText('control 11')).toBeVisible();
+
+  await page.reload();
+  await riffs.ready();
+  await page.keyboard.press('#');
+  const loop = page.getByRole('button', { name: /Pass 1/, pressed: true });
+  await board.getByRole('button', { name: 'Switch 2' }).click();
+  await expect(loop).toBeVisible();
+  await expression.fill('0');
+  await expect(page.getByText('25 %')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(board).toBeHidden();
+});
+
+test('goes back and forth between slow and full speed, and keeps a loop with the song', async ({
+  demoApp,
+  page,
+}) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  await page.keyboard.press('w');
+  await expect(page.getByText('60 %')).toBeVisible();
+  await page.keyboard.press('w');
+  await expect(page.getByText('100 %')).toBeVisible();
+
+  await page.getByRole('button', { name: 'What to loop' }).click();
+  await page.getByRole('menuitem', { name: 'Loop this section' }).click();
+  await page.getByRole('button', { name: 'What to loop' }).click();
+  await page.getByRole('menuitem', { name: 'Keep “Intro, pass 1–2”' }).click();
+  await expect(page.getByText('Saved')).toBeVisible();
+  await page.reload();
+  await riffs.ready();
+  await page.getByRole('button', { name: 'What to loop' }).click();
+  await page.getByRole('menuitem', { name: /^Intro, pass 1–2/ }).click();
+  await expect(page.getByRole('button', { name: /Pass 1–2/, pressed: true })).toBeVisible();
+});
