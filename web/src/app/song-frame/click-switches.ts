@@ -18,6 +18,7 @@ import { DeckControl } from './deck-control';
       (click)="control.toggleClick()"
     >
       Click <kbd>N</kbd>
+      <i class="level" [style.width.%]="100 * control.clickLevel()"></i>
     </button>
     <button
       mat-stroked-button
@@ -37,6 +38,13 @@ import { DeckControl } from './deck-control';
       padding: 0 8px;
       min-width: 0;
       white-space: nowrap;
+    }
+    .level {
+      position: absolute;
+      left: 0;
+      bottom: 4px;
+      height: 2px;
+      background: var(--groove2);
     }
     .on {
       box-shadow: inset 0 -4px 0 var(--ink);

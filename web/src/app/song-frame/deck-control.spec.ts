@@ -131,6 +131,13 @@ describe('the deck', () => {
     expect(player.hearing()).toMatchObject({ source: 'recording' });
   });
 
+  it('loops a stretch by its nearest beats, or as it is', () => {
+    deck.loopBetween(2.13, 1.04, false);
+    expect(player.loop()).toEqual({ startS: 1, endS: 2 });
+    deck.loopBetween(1.04, 2.13, true);
+    expect(player.loop()).toEqual({ startS: 1.04, endS: 2.13 });
+  });
+
   it('goes back and forth between full speed and the slow one', () => {
     press('w');
     expect(player.speed()).toBeCloseTo(0.6);

@@ -22,8 +22,11 @@ import { settingsFeature } from '../state/settings/settings.reducer';
 const SPEED_STEP = 0.05;
 /** Slow enough to hear the strokes apart, until the user has set another. */
 const SLOW_SPEED = 0.6;
+const CLICK_STEP = 0.1;
 /** Volume of a whisper. */
 const QUIET = 0.08;
+/** A loop that is shorter is a slip of the mouse. */
+const SHORTEST_LOOP_S = 0.05;
 /** A bar line this near to the needle counts as reached. */
 const BAR_TOLERANCE_S = 0.05;
 
@@ -36,6 +39,7 @@ export class DeckControl {
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
   /** A bar is counted before playback starts. */
   readonly countIn = this.store.selectSignal(settingsFeature.selectCountIn);
+  readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);
   private volumeBeforeQuiet: number | null = null;
 
   readonly keysShown = signal(false);
@@ -61,6 +65,8 @@ export class DeckControl {
       f: () => this.nextFocus(),
       a: () => this.nextSource(),
       n: () => this.toggleClick(),
+      '<': () => this.changeClickLevel(-CLICK_STEP),
+      '>': () => this.changeClickLevel(CLICK_STEP),
       w: () => this.toggleSlow(),
       '#': () => this.pedalsShown.update((shown) => !shown),
       k: () => this.toggleCountIn(),
@@ -104,6 +110,11 @@ export class DeckControl {
 
   toggleClick(): void {
     this.player.setClicking(!this.player.clicking());
+  }
+
+  changeClickLevel(by: number): void {
+    const clickLevel = Math.min(1, Math.max(CLICK_STEP, Math.round(10 * (this.clickLevel() + by)) / 10));
+    this.store.dispatch(settingsActions.clickLevelChanged({ clickLevel }));
   }
 
   toggleCountIn(): void {
@@ -169,6 +180,19 @@ export class DeckControl {
 
   dropLoop(id: string): void {
     this.song.change((document) => removeLoop(document, id));
+  }
+
+  /** Loops a stretch that was dragged over; its ends go to the nearest beats unless it is `isFree`. */
+  loopBetween(fromS: number, toS: number, isFree: boolean): void {
+    const beatsS = this.song.document()?.grid.beatsS ?? [];
+    const [low, high] = [Math.min(fromS, toS), Math.max(fromS, toS)];
+    if (isFree || beatsS.length < 2) {
+      if (high - low > SHORTEST_LOOP_S) this.player.setLoop({ startS: low, endS: high });
+      return;
+    }
+    const start = Math.min(nearestBeat(beatsS, low), beatsS.length - 2);
+    const end = Math.max(start + 1, nearestBeat(beatsS, high));
+    this.player.setLoop({ startS: beatsS[start], endS: beatsS[end] });
   }
 
   loopPasses(startS: number, endS: number): void {

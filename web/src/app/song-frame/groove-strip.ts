@@ -17,6 +17,7 @@ import { Now } from '../open-song/now';
 import { groovePath } from '../shared/groove-path';
 import { Needle } from '../shared/needle';
 import { clock, movedBy } from '../shared/words';
+import { DeckControl } from './deck-control';
 
 const GROOVE_HEIGHT = 40;
 /** One press of an arrow key while the strip has the focus. */
@@ -37,7 +38,10 @@ const STEP_S = 1;
       [attr.aria-valuemax]="duration()"
       [attr.aria-valuenow]="spokenSecond()"
       [attr.aria-valuetext]="spokenPlace()"
-      (pointerdown)="seekTo($event)"
+      (pointerdown)="press($event)"
+      (pointermove)="drag($event)"
+      (pointerup)="selectingFromS = null"
+      (pointercancel)="selectingFromS = null"
       (keydown)="onKey($event)"
     >
       <svg
@@ -191,8 +195,11 @@ export class GrooveStrip {
   private readonly song = inject(OpenSongStore);
   private readonly player = inject(Player);
   private readonly now = inject(Now);
+  private readonly control = inject(DeckControl);
   private readonly envelope = inject(EnvelopeStore).envelope;
   private readonly lane = viewChild.required<ElementRef<HTMLElement>>('lane');
+  /** Where a loop that is being dragged began. */
+  protected selectingFromS: number | null = null;
   /** Width of the lane; follows the window. */
   protected readonly width = signal(Math.max(300, innerWidth - 32));
 
@@ -251,12 +258,27 @@ export class GrooveStrip {
     return timesS.map((t) => `M${(t * perSecond).toFixed(1)} ${top}v${height}`).join('');
   }
 
-  protected seekTo(event: PointerEvent): void {
-    const box = this.lane().nativeElement.getBoundingClientRect();
-    const timeS = ((event.clientX - box.left) / box.width) * this.duration();
+  /** Moves the needle; with Shift it begins a loop. */
+  protected press(event: PointerEvent): void {
+    const timeS = this.timeAt(event);
+    if (event.shiftKey) {
+      this.selectingFromS = timeS;
+      this.lane().nativeElement.setPointerCapture(event.pointerId);
+      return;
+    }
     this.player.seek(timeS);
     const pass = this.now.pass();
     if (pass) this.song.selectRiff(pass.riffId, pass.sectionId);
+  }
+
+  protected drag(event: PointerEvent): void {
+    if (this.selectingFromS === null) return;
+    this.control.loopBetween(this.selectingFromS, this.timeAt(event), event.altKey);
+  }
+
+  private timeAt(event: PointerEvent): number {
+    const box = this.lane().nativeElement.getBoundingClientRect();
+    return ((event.clientX - box.left) / box.width) * this.duration();
   }
 
   protected onKey(event: KeyboardEvent): void {

@@ -16,6 +16,8 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
   ['W', 'Full speed, slow'],
   ['#', 'Foot pedals'],
   ['N', 'Click on the beats'],
+  ['< >', 'Click softer, louder'],
+  ['Shift drag', 'Loop a stretch of the strip; with Alt off the beats'],
   ['K', 'Count a bar in'],
   ['− =', 'Slower, faster by 5 %'],
   ['P', 'Pitch corrected to A = 440'],

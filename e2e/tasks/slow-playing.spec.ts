@@ -1,0 +1,143 @@
+/** Slow and looped sound, measured in an offline context: pitch, length, and the seam of a loop. */
+import { expect, type Page } from '@playwright/test';
+import FFT from 'fft.js';
+import { test } from '../support/app';
+
+const RATE = 44_100;
+
+interface Playing {
+  readonly freqHz: number;
+  readonly inputS: number;
+  readonly outputS: number;
+  readonly rate: number;
+  readonly loopS: readonly [number, number] | null;
+  /** Times that the sine swells around, for a moment each; null = it sounds all the time. */
+  readonly swellsS: readonly number[] | null;
+}
+
+/** What the stretcher of the application makes of a sine, from its first sample on. */
+async function play(page: Page, playing: Playing): Promise<Float32Array> {
+  const samples = await page.evaluate(
+    async ({ freqHz, inputS, outputS, rate, loopS, swellsS, sampleRate }) => {
+      const url = new URL('/stretch/SignalsmithStretch.mjs', location.href).href;
+      interface Node extends AudioNode {
+        configure(options: object): Promise<void>;
+        addBuffers(channels: Float32Array[]): Promise<number>;
+        schedule(change: object): Promise<unknown>;
+      }
+      type Create = ((context: BaseAudioContext, options: object) => Promise<Node>) & { moduleUrl: string };
+      const { default: create } = (await import(url)) as { default: Create };
+      create.moduleUrl = url;
+      const context = new OfflineAudioContext(1, outputS * sampleRate, sampleRate);
+      const node = await create(context, { numberOfInputs: 1, numberOfOutputs: 1, outputChannelCount: [1] });
+      await node.configure({ blockMs: 120, intervalMs: 30, splitComputation: true });
+      const sine = Float32Array.from({ length: inputS * sampleRate }, (_, n) => {
+        const timeS = n / sampleRate;
+        const level = swellsS?.reduce((sum, s) => sum + Math.exp(-(((timeS - s) / 0.08) ** 2)), 0) ?? 1;
+        return 0.5 * level * Math.sin(2 * Math.PI * freqHz * timeS);
+      });
+      await node.addBuffers([sine]);
+      node.connect(context.destination);
+      await node.schedule({
+        output: 0,
+        active: true,
+        input: 0,
+        rate,
+        semitones: 0,
+        loopStart: loopS?.[0] ?? 0,
+        loopEnd: loopS?.[1] ?? 0,
+      });
+      return Array.from((await context.startRendering()).getChannelData(0));
+    },
+    { ...playing, sampleRate: RATE },
+  );
+  return Float32Array.from(samples);
+}
+
+/**
+ * Centre of the power around a frequency: slower than half speed the stretcher varies the phases, which blurs the peak to
+ * both sides.
+ */
+function pitchOf(samples: Float32Array, aroundHz: number): number {
+  const size = 262_144;
+  const fft = new FFT(size);
+  const spectrum = fft.createComplexArray() as number[];
+  // Hann window.
+  const windowed = Array.from(
+    { length: size },
+    (_, n) => samples[RATE / 2 + n] * (0.5 - 0.5 * Math.cos((2 * Math.PI * n) / size)),
+  );
+  fft.realTransform(spectrum, windowed);
+  const bin = RATE / size;
+  let [sum, weighted] = [0, 0];
+  for (let k = Math.round((0.9 * aroundHz) / bin); k < (1.1 * aroundHz) / bin; k++) {
+    const power = spectrum[2 * k] ** 2 + spectrum[2 * k + 1] ** 2;
+    sum += power;
+    weighted += k * bin * power;
+  }
+  return weighted / sum;
+}
+
+test('keeps the pitch of low strings within 3 cents', async ({ app, page }) => {
+  await page.goto(app.url);
+  for (const rate of [0.25, 0.5, 0.75, 1.5]) {
+    for (const freqHz of [82.41, 220]) {
+      const out = await play(page, {
+        freqHz,
+        inputS: 6 * rate,
+        outputS: 5,
+        rate,
+        loopS: null,
+        swellsS: null,
+      });
+      const cents = 1200 * Math.log2(pitchOf(out, freqHz) / freqHz);
+      expect(Math.abs(cents), `${freqHz} Hz at ${100 * rate} %`).toBeLessThan(3);
+    }
+  }
+});
+
+test('takes as long as the speed says, to 10 ms', async ({ app, page }) => {
+  await page.goto(app.url);
+  for (const rate of [0.25, 0.5, 0.75, 1.5]) {
+    // Two swells, three seconds apart when played.
+    const swellsS = [rate, 4 * rate];
+    const out = await play(page, { freqHz: 220, inputS: 6 * rate, outputS: 5.5, rate, loopS: null, swellsS });
+    const middleOf = (from: number, to: number): number => {
+      let [sum, weighted] = [0, 0];
+      for (let n = Math.round(from * RATE); n < to * RATE; n++) {
+        sum += out[n] ** 2;
+        weighted += (n / RATE) * out[n] ** 2;
+      }
+      return weighted / sum;
+    };
+    const apart = middleOf(2.6, 5.5) - middleOf(0, 2.6);
+    expect(Math.abs(apart - 3), `at ${100 * rate} %`).toBeLessThan(0.01);
+  }
+});
+
+test('loops without a step at the seam, however fast it plays', async ({ app, page }) => {
+  await page.goto(app.url);
+  const freqHz = 110;
+  // Largest step between samples of the sine itself.
+  const ownStep = 0.5 * 2 * Math.sin((Math.PI * freqHz) / RATE);
+  for (const rate of [0.5, 1, 1.5]) {
+    // The loop cuts the sine in the middle of a period.
+    const out = await play(page, {
+      freqHz,
+      inputS: 4,
+      outputS: 6,
+      rate,
+      loopS: [0.5, 1.5037],
+      swellsS: null,
+    });
+    let largest = 0;
+    for (let n = RATE; n < 5 * RATE; n++) largest = Math.max(largest, Math.abs(out[n] - out[n - 1]));
+    expect(largest, `at ${100 * rate} %`).toBeLessThan(1.7 * ownStep);
+    const quiet = Array.from({ length: 40 }, (_, i) =>
+      Math.max(...out.subarray(RATE * (1 + i / 10), RATE * (1.1 + i / 10)).map(Math.abs)),
+    );
+    // Equal power: where both rounds overlap it neither doubles nor vanishes.
+    expect(Math.min(...quiet)).toBeGreaterThan(0.25);
+    expect(Math.max(...quiet)).toBeLessThan(0.85);
+  }
+});
