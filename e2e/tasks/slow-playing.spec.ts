@@ -86,6 +86,16 @@ function pitchOf(samples: Float32Array, aroundHz: number): number {
   return weighted / sum;
 }
 
+/** Where the middle of the power between two times lies. */
+function middleOf(samples: Float32Array, fromS: number, toS: number): number {
+  let [sum, weighted] = [0, 0];
+  for (let n = Math.round(fromS * RATE); n < Math.min(samples.length, toS * RATE); n++) {
+    sum += samples[n] ** 2;
+    weighted += (n / RATE) * samples[n] ** 2;
+  }
+  return weighted / sum;
+}
+
 test('keeps the pitch of low strings within 3 cents', async ({ app, page }) => {
   await warmUp(page, app.url);
   for (const rate of [0.25, 0.5, 0.75, 1.5]) {
@@ -107,18 +117,21 @@ test('keeps the pitch of low strings within 3 cents', async ({ app, page }) => {
 test('takes as long as the speed says, to 10 ms', async ({ app, page }) => {
   await warmUp(page, app.url);
   for (const rate of [0.25, 0.5, 0.75, 1.5]) {
-    // Two swells, three seconds apart when played.
+    // Two swells, three seconds apart when played. The varied phases of slow playing blur each by some milliseconds.
     const swellsS = [rate, 4 * rate];
-    const out = await play(page, { freqHz: 220, inputS: 6 * rate, outputS: 5.5, rate, loopS: null, swellsS });
-    const middleOf = (from: number, to: number): number => {
-      let [sum, weighted] = [0, 0];
-      for (let n = Math.round(from * RATE); n < to * RATE; n++) {
-        sum += out[n] ** 2;
-        weighted += (n / RATE) * out[n] ** 2;
-      }
-      return weighted / sum;
-    };
-    const apart = middleOf(2.6, 5.5) - middleOf(0, 2.6);
+    const rounds = rate < 0.5 ? 4 : 1;
+    let apart = 0;
+    for (let round = 0; round < rounds; round++) {
+      const out = await play(page, {
+        freqHz: 220,
+        inputS: 6 * rate,
+        outputS: 5.5,
+        rate,
+        loopS: null,
+        swellsS,
+      });
+      apart += (middleOf(out, 2.6, 5.5) - middleOf(out, 0, 2.6)) / rounds;
+    }
     expect(Math.abs(apart - 3), `at ${100 * rate} %`).toBeLessThan(0.01);
   }
 });
