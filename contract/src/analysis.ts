@@ -78,6 +78,8 @@ export const analysisSchema: z.ZodType<Analysis> = z.object({
   referenceOffsetCents: z.number(),
   referenceSpreadCents: z.number(),
   referenceIsUnsettled: z.boolean().default(false),
+  referenceHistogram: z.array(z.number()).default([]),
+  referencePartials: z.int().default(0),
   referenceOverTime: z.array(z.object({ timeS: z.number(), cents: z.number() })).default([]),
   tempoBpm: z.number().nullable(),
   meter: meterSchema,

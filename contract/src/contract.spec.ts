@@ -9,6 +9,7 @@ const DOCUMENT = {
   key: null,
   referenceOffsetCents: 0,
   recordings: [],
+  tuneTo: 'concert',
   loops: [],
   grid: { beatsS: [0, 0.5, 1], bars: [{ beat: 0, beats: 2, unit: 4 }] },
   riffs: [

@@ -80,6 +80,7 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
         )
         .max(10_000),
     }),
+    tuneTo: z.enum(['concert', 'recording']).default('concert'),
     loops: z
       .array(
         z

@@ -47,6 +47,7 @@ function documentOf({ title, artist, tuning, key, bpm, offsetCents, riffs, form 
     key,
     referenceOffsetCents: offsetCents,
     recordings: [],
+    tuneTo: 'concert',
     loops: [],
     grid: {
       beatsS: Array.from({ length: beats + 1 }, (_, i) => LEAD_IN_S + (i * 60) / bpm),

@@ -149,15 +149,8 @@ export function renderBass(
     ['moving', 3],
   ] as const);
   const ratio = 2 ** (offsetCents / 1200);
-  // Four strings from E, a lowered or a fifth string; few lines lie where the guitar has its own low notes: drawn more
-  // often, the guitar's own lowest notes are heard as a bass guitar's.
-  const lowest = chance.weighted([
-    [28, 6],
-    [26, 3],
-    [23, 2],
-    [31, 1],
-    [35, 1],
-  ] as const);
+  // Most lines keep to the lowest octave; some lie where the guitar has its own low notes.
+  const lowest = chance.pick([26, 26, 28, 31, 35]);
   const low = (pc: number): number => lowest + ((pc - lowest + 120) % 12);
   const play = (quarter: number, untilQuarter: number, note: number): void => {
     const start = Math.round((timeAt(quarter) + chance.normal(0, 0.006)) * SAMPLE_RATE);

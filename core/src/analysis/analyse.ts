@@ -72,6 +72,9 @@ export interface Analysis {
   readonly referenceSpreadCents: number;
   /** Lies between two notes: which is meant was chosen, not measured. */
   readonly referenceIsUnsettled: boolean;
+  /** See ReferenceOffset of `mir`; empty when nothing tonal sounds. */
+  readonly referenceHistogram: readonly number[];
+  readonly referencePartials: number;
   readonly referenceOverTime: readonly { readonly timeS: number; readonly cents: number }[];
   /** Quarter notes per minute; null without a pulse. */
   readonly tempoBpm: number | null;
@@ -157,6 +160,8 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
     referenceOffsetCents: reference?.cents ?? 0,
     referenceSpreadCents: reference?.spreadCents ?? 0,
     referenceIsUnsettled: reference?.isNearQuarterTone ?? false,
+    referenceHistogram: reference?.histogram ?? [],
+    referencePartials: reference?.partials ?? 0,
     referenceOverTime: reference?.overTime ?? [],
     tempoBpm: grid?.tempoBpm ?? null,
     meter: grid?.meter ?? { beats: 4, unit: 4 },

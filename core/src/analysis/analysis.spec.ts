@@ -31,6 +31,8 @@ const ANALYSIS: Analysis = {
   referenceOffsetCents: 12,
   referenceSpreadCents: 3,
   referenceIsUnsettled: false,
+  referenceHistogram: [],
+  referencePartials: 0,
   referenceOverTime: [],
   tempoBpm: 120,
   meter: { beats: 4, unit: 4 },
@@ -153,7 +155,14 @@ describe('a recording a quarter tone off', () => {
   const strums = [0, 0.5, 1, 1.5].map((t, i) => heard(t, [41, 44, 41, 46][i]));
   const off = (cents: number): Heard => ({
     durationS: 3,
-    reference: { cents, spreadCents: 2, isNearQuarterTone: Math.abs(cents) > 45, overTime: [] },
+    reference: {
+      cents,
+      spreadCents: 2,
+      isNearQuarterTone: Math.abs(cents) > 45,
+      overTime: [],
+      histogram: [],
+      partials: 0,
+    },
     grid: null,
     meters: [],
     strums,

@@ -167,6 +167,7 @@ export function draftDocument(
     key: analysis.key,
     referenceOffsetCents: analysis.referenceOffsetCents,
     recordings: [{ id: recordingId, isReference: true }],
+    tuneTo: 'concert',
     loops: [],
     grid,
     riffs,

@@ -30,6 +30,7 @@ const documentWith = (only: Riff, transpose = 0): SongDocument => ({
   key: null,
   referenceOffsetCents: 7,
   recordings: [],
+  tuneTo: 'concert',
   loops: [],
   grid: {
     beatsS: Array.from({ length: 9 }, (_, i) => 1 + i / 2),

@@ -7,3 +7,7 @@ export { chooseHandPath } from './hand-path';
 export { applyHabits } from './habits';
 export { rankTunings } from './tuning-candidates';
 export type { TuningCandidate } from './tuning-candidates';
+export { describeStrings } from './strings';
+export type { StringTarget } from './strings';
+export { stringTension, unitWeight, USUAL_GAUGES } from './string-tension';
+export type { TensionVerdict } from './string-tension';

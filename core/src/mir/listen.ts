@@ -70,8 +70,8 @@ function measureReference(
 ): ReferenceOffset | null {
   const measured = estimateReferenceOffset(samples, sampleRate);
   if (referenceCents === null) return measured;
-  const { spreadCents = 0, overTime = [] } = measured ?? {};
-  return { cents: referenceCents, spreadCents, isNearQuarterTone: false, overTime };
+  const { spreadCents = 0, overTime = [], histogram = [], partials = 0 } = measured ?? {};
+  return { cents: referenceCents, spreadCents, isNearQuarterTone: false, overTime, histogram, partials };
 }
 
 export function listen(

@@ -26,6 +26,16 @@ describe('the pitch of a recording over time', () => {
     for (const block of overTime) expect(Math.abs(block.cents - 12)).toBeLessThan(1);
   });
 
+  it('is read from partials that lie around it', () => {
+    const { histogram, partials } = estimateReferenceOffset(recording([12]), RATE)!;
+    expect(histogram).toHaveLength(100);
+    expect(histogram.reduce((sum, v) => sum + v, 0)).toBeCloseTo(1, 6);
+    // Index 0 is -49 cents.
+    const near = histogram.slice(49 + 12 - 5, 49 + 12 + 6).reduce((sum, v) => sum + v, 0);
+    expect(near).toBeGreaterThan(0.5);
+    expect(partials).toBeGreaterThan(100);
+  });
+
   it('follows a tape that slows down', () => {
     const { overTime } = estimateReferenceOffset(recording([8, 4, 0, -4]), RATE)!;
     overTime.forEach(({ cents }, i) => expect(Math.abs(cents - (8 - 4 * i))).toBeLessThan(1.5));

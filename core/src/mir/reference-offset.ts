@@ -30,6 +30,12 @@ function wrapCents(cents: number): number {
   return wrapped === -50 ? 50 : wrapped;
 }
 
+/** From the circle that starts at 0 to shares from -49 to +50. */
+function histogramOf(circle: Float64Array): number[] {
+  const sum = circle.reduce((s, v) => s + v, 0);
+  return Array.from({ length: 100 }, (_, i) => circle[(i + 51) % 100] / sum);
+}
+
 /** Null when nothing tonal was heard. */
 export function estimateReferenceOffset(samples: Float32Array, sampleRate: number): ReferenceOffset | null {
   const analyser = createSpectrumAnalyser(FFT_SIZE);
@@ -104,6 +110,8 @@ export function estimateReferenceOffset(samples: Float32Array, sampleRate: numbe
     cents: mode,
     spreadCents: spread,
     isNearQuarterTone: 50 - Math.abs(mode) < UNSETTLED_CENTS,
+    histogram: histogramOf(histogram),
+    partials: deviations.length,
     overTime,
   };
 }

@@ -18,6 +18,13 @@ export interface ReferenceOffset {
   readonly spreadCents: number;
   /** Lies between two notes: which of them is meant can't be measured, only chosen. */
   readonly isNearQuarterTone: boolean;
+  /**
+   * Share of the partials' strength at each whole cent from the nearest note of equal temperament: 100 values, index 0 =
+   * -49, index 99 = +50.
+   */
+  readonly histogram: readonly number[];
+  /** Partials that it was measured from. */
+  readonly partials: number;
   /** How it moves over the recording, in blocks of ten seconds. */
   readonly overTime: readonly { readonly timeS: number; readonly cents: number }[];
 }

@@ -15,6 +15,8 @@ export interface SongDocument {
   readonly title: string;
   readonly artist: string;
   readonly tuning: Tuning;
+  /** What the guitar is tuned to: A4 = 440 Hz, the recording then corrected in playing, or the recording as it is. */
+  readonly tuneTo: 'concert' | 'recording';
   readonly key: Key | null;
   /** How far the recording sounds above A4 = 440 Hz. */
   readonly referenceOffsetCents: number;

@@ -136,6 +136,15 @@ export function removeLoop(document: SongDocument, id: string): SongDocument {
   return loops.length === document.loops.length ? document : { ...document, loops };
 }
 
+export function setTuneTo(document: SongDocument, tuneTo: SongDocument['tuneTo']): SongDocument {
+  return document.tuneTo === tuneTo ? document : { ...document, tuneTo };
+}
+
+/** How far the recording is off, as the user says. */
+export function setReferenceCents(document: SongDocument, referenceOffsetCents: number): SongDocument {
+  return { ...document, referenceOffsetCents };
+}
+
 export function setTitle(document: SongDocument, title: string, artist: string): SongDocument {
   return { ...document, title, artist };
 }

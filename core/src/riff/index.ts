@@ -22,6 +22,8 @@ export {
   ticksPerBeat,
 } from './grid';
 export type { Pass } from './grid';
+export { retune } from './retune';
+export type { LostNotes } from './retune';
 export { countSyllable, rulerCounts } from './counts';
 export type { CountMark } from './counts';
 export {
@@ -33,7 +35,9 @@ export {
   removeStrum,
   setFret,
   setFrets,
+  setReferenceCents,
   setTitle,
+  setTuneTo,
   soundingEndTicks,
   toggleDead,
   togglePalmMute,

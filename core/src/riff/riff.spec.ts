@@ -61,6 +61,7 @@ const DOCUMENT: SongDocument = {
   key: null,
   referenceOffsetCents: 0,
   recordings: [],
+  tuneTo: 'concert',
   loops: [],
   grid: { beatsS: BEATS, bars: Array.from({ length: 8 }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 })) },
   riffs: [RIFF],

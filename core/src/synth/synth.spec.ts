@@ -88,6 +88,7 @@ const DOCUMENT: SongDocument = {
   key: null,
   referenceOffsetCents: 0,
   recordings: [],
+  tuneTo: 'concert',
   loops: [],
   grid: {
     beatsS: [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5],

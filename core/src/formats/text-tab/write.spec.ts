@@ -90,6 +90,7 @@ describe('text tab', () => {
       key: { tonic: 'E', mode: 'minor' },
       referenceOffsetCents: -22.4,
       recordings: [],
+      tuneTo: 'concert',
       loops: [],
       grid: {
         beatsS: [0, 1, 2, 3, 4, 5, 6, 7, 8],

@@ -139,6 +139,7 @@ function emptyDocument({ fileName, title, artist }: ImportQuery, recordingId: st
     key: null,
     referenceOffsetCents: 0,
     recordings: [{ id: recordingId, isReference: true }],
+    tuneTo: 'concert',
     loops: [],
     grid: { beatsS: [], bars: [] },
     riffs: [],

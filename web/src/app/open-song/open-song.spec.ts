@@ -16,6 +16,7 @@ const DOCUMENT: SongDocument = {
   key: null,
   referenceOffsetCents: 0,
   recordings: [],
+  tuneTo: 'concert',
   loops: [],
   grid: { beatsS: [], bars: [] },
   riffs: [],

@@ -58,6 +58,7 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
       <nav mat-tab-nav-bar [tabPanel]="panel" aria-label="Steps" mat-stretch-tabs="false" disableRipple>
         <a mat-tab-link routerLink="/songs" [active]="step() === 'songs'">Songs</a>
         @if (songId(); as id) {
+          <a mat-tab-link [routerLink]="['/songs', id, 'tuning']" [active]="step() === 'tuning'">Tuning</a>
           <a mat-tab-link [routerLink]="['/songs', id, 'riffs']" [active]="step() === 'riffs'">
             Riffs
             <mat-progress-bar [value]="checkedPercent()" aria-label="Strums checked" />
@@ -188,7 +189,7 @@ export class Header {
     ),
     { initialValue: this.router.url },
   );
-  protected readonly step = computed(() => (this.url().endsWith('/riffs') ? 'riffs' : 'songs'));
+  protected readonly step = computed(() => /\/(tuning|sections|riffs)$/.exec(this.url())?.[1] ?? 'songs');
 
   protected nextTheme(): void {
     const order = ['auto', 'light', 'dark'] as const;

@@ -14,6 +14,11 @@ export const routes: Routes = [
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'riffs' },
       {
+        path: 'tuning',
+        title: 'Tuning · Wild Needle',
+        loadComponent: () => import('../features/tuning/tuning.page').then((m) => m.TuningPage),
+      },
+      {
         path: 'riffs',
         title: 'Riffs · Wild Needle',
         loadComponent: () => import('../features/riffs/riffs.page').then((m) => m.RiffsPage),

@@ -42,7 +42,7 @@ import { DeckControl } from './deck-control';
     .level {
       position: absolute;
       left: 0;
-      bottom: 4px;
+      bottom: -9px;
       height: 2px;
       background: var(--groove2);
     }

@@ -228,6 +228,11 @@ export class DeckControl {
     this.applyPitch();
   }
 
+  setCorrected(on: boolean): void {
+    this.corrected.set(on);
+    this.applyPitch();
+  }
+
   applyPitch(): void {
     const cents = this.song.document()?.referenceOffsetCents ?? 0;
     this.player.setSemitones(this.corrected() ? -cents / 100 : 0);

@@ -1,0 +1,58 @@
+/**
+ * How hard a string pulls, from its weight, length and pitch: T = μ (2 L f)², the frequency of an ideal string solved for its
+ * tension (Mersenne 1636; Fletcher and Rossing, "The Physics of Musical Instruments", 2nd ed. 1998, section 2.2).
+ */
+
+export interface StringGauge {
+  /** Outer diameter, inches, as strings are sold. */
+  readonly inches: number;
+  readonly isWound: boolean;
+}
+
+/** A usual set for six strings, 10 to 46, highest string first; heavier ones follow for a seventh and eighth string. */
+export const USUAL_GAUGES: readonly StringGauge[] = [
+  { inches: 0.01, isWound: false },
+  { inches: 0.013, isWound: false },
+  { inches: 0.017, isWound: false },
+  { inches: 0.026, isWound: true },
+  { inches: 0.036, isWound: true },
+  { inches: 0.046, isWound: true },
+  { inches: 0.059, isWound: true },
+  { inches: 0.074, isWound: true },
+];
+
+/** 25.5 inches, the longer of the two common scale lengths of electric guitars. */
+export const USUAL_SCALE_MM = 647.7;
+
+const MM_PER_INCH = 25.4;
+/** Kilograms per cubic metre: spring steel. */
+const STEEL_DENSITY = 7850;
+/** A winding leaves gaps: such a string weighs this share of a solid one as thick (common practice, by makers' tables). */
+const WOUND_SHARE = 0.83;
+const STANDARD_GRAVITY = 9.80665;
+
+/** Kilograms per metre. */
+export function unitWeight({ inches, isWound }: StringGauge): number {
+  const metres = (inches * MM_PER_INCH) / 1000;
+  return STEEL_DENSITY * Math.PI * (metres / 2) ** 2 * (isWound ? WOUND_SHARE : 1);
+}
+
+/** Kilograms-force. */
+export function stringTension(gauge: StringGauge, freqHz: number, scaleMm = USUAL_SCALE_MM): number {
+  const newton = unitWeight(gauge) * (2 * (scaleMm / 1000) * freqHz) ** 2;
+  return newton / STANDARD_GRAVITY;
+}
+
+export type TensionVerdict = 'slack' | 'good' | 'tight' | 'too-tight';
+
+/** Kilograms-force; between them a string of a usual set feels as it should (common practice). */
+const SLACK_BELOW = 5.7;
+const TIGHT_FROM = 10;
+/** Plain steel breaks at about twice this for the thinnest string: a note more is a risk for the eyes. */
+const TOO_TIGHT_FROM = 12;
+
+export function judgeTension(kg: number): TensionVerdict {
+  if (kg < SLACK_BELOW) return 'slack';
+  if (kg >= TOO_TIGHT_FROM) return 'too-tight';
+  return kg >= TIGHT_FROM ? 'tight' : 'good';
+}

@@ -1,0 +1,70 @@
+/** A finished tab moved to another tuning or capo: the same sound, other frets. */
+import {
+  applyHabits,
+  chooseHandPath,
+  findVoicings,
+  soundingNotes,
+  type Tuning,
+  type Voicing,
+} from '../guitar';
+import type { MidiNote } from '../units';
+import type { Riff, SongDocument, Strum } from './document';
+
+export interface LostNotes {
+  readonly riffId: string;
+  readonly strumId: string;
+  /** Sounding notes that the new tuning can't play there. */
+  readonly notes: readonly MidiNote[];
+}
+
+export interface Retuned {
+  readonly document: SongDocument;
+  readonly lost: readonly LostNotes[];
+}
+
+/** Ways to play each strum that the path through a riff chooses from. */
+const PATH_WIDTH = 6;
+
+interface Playable {
+  readonly voicings: readonly Voicing[];
+  readonly lost: readonly MidiNote[];
+}
+
+/** Leaves out as few notes as it must: the lowest first, since a tuning that is too high lacks those. */
+function findPlayable(notes: readonly MidiNote[], tuning: Tuning): Playable {
+  for (let count = notes.length; count > 0; count--) {
+    for (const from of [notes.length - count, 0]) {
+      const kept = notes.slice(from, from + count);
+      const voicings = applyHabits(findVoicings(kept, tuning), tuning).slice(0, PATH_WIDTH);
+      if (voicings.length > 0) return { voicings, lost: notes.filter((n) => !kept.includes(n)) };
+    }
+  }
+  return { voicings: [], lost: notes };
+}
+
+function retuneRiff(riff: Riff, from: Tuning, to: Tuning): { riff: Riff; lost: LostNotes[] } {
+  const playable = riff.strums.map((strum) => findPlayable(soundingNotes(from, strum.frets), to));
+  const { path } = chooseHandPath(playable.map((p) => p.voicings).filter((v) => v.length > 0));
+  let next = 0;
+  const strums = riff.strums.map((strum, k): Strum => {
+    const { voicings, lost } = playable[k];
+    if (strum.frets.length === 0) return strum;
+    const frets = voicings.length > 0 ? path[next++].frets : [];
+    return { ...strum, frets, trust: lost.length > 0 ? 'guessed' : strum.trust };
+  });
+  return {
+    riff: { ...riff, strums },
+    lost: playable.flatMap(({ lost }, k) =>
+      lost.length > 0 ? [{ riffId: riff.id, strumId: riff.strums[k].id, notes: lost }] : [],
+    ),
+  };
+}
+
+/** The document in another tuning. Strums that lose notes keep the others and count as guessed. */
+export function retune(document: SongDocument, tuning: Tuning): Retuned {
+  const retuned = document.riffs.map((riff) => retuneRiff(riff, document.tuning, tuning));
+  return {
+    document: { ...document, tuning, riffs: retuned.map((r) => r.riff) },
+    lost: retuned.flatMap((r) => r.lost),
+  };
+}

@@ -1,0 +1,62 @@
+/** From the pitch of a recording to a guitar that is tuned for it. */
+import { expect } from '@playwright/test';
+import { test } from '../support/app';
+import { Shelf } from '../support/pages';
+
+test('settles pitch and tuning of a recording off 440 Hz, moves the tab along, and takes it back', async ({
+  demoApp,
+  page,
+}) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  const before = await riffs.strums();
+  await page.getByRole('tab', { name: 'Tuning' }).click();
+  await expect(page.getByText('cents sharp')).toBeVisible();
+  await expect(page.getByText(/Between C# and D/)).toBeVisible();
+  await expect(page.getByRole('radio', { name: /Drop D, −1 semitone/ })).toBeChecked();
+
+  // The strings follow the recording when the guitar does.
+  await expect(page.getByText('69.3 Hz')).toBeVisible();
+  await page.keyboard.press('2');
+  await expect(page.getByText('70.8 Hz')).toBeVisible();
+  await page.keyboard.press('1');
+  await expect(page.getByText('69.3 Hz')).toBeVisible();
+
+  // A tuning whose low string is too high: what is lost is told, and can be had back.
+  await page.getByRole('combobox', { name: 'Another tuning' }).click();
+  await page.getByRole('option', { name: 'Standard', exact: true }).click();
+  await expect(page.getByText(/can't be played in this tuning/)).toBeVisible();
+  await page.getByRole('button', { name: 'Back' }).click();
+  await expect(page.getByRole('radio', { name: /Drop D, −1 semitone/ })).toBeChecked();
+
+  // String by string: the seventh is a fourth under the sixth.
+  await page.getByRole('button', { name: 'One string more' }).click();
+  await expect(page.getByRole('heading', { name: 'Seven strings' })).toBeVisible();
+  await page.getByRole('button', { name: 'String 7 down' }).click();
+  await page.getByRole('tab', { name: 'Riffs' }).click();
+  await riffs.ready();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  expect(await riffs.strums()).toEqual(before);
+});
+
+test('the tuner finds the string by itself and says up or down', async ({ demoApp, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  await page.getByRole('tab', { name: 'Tuning' }).click();
+  await page.getByRole('radio', { name: 'Simulated' }).click();
+  await expect(page.getByText(/String 6 sounds an octave under string 4/)).toBeVisible();
+  // The simulated guitar has its sixth string 26 cents sharp, its fifth 9 flat.
+  await page.getByRole('button', { name: 'Strike string 6' }).click();
+  const sixth = page.getByRole('listitem').filter({ hasText: 'Tune down' });
+  await expect(sixth).toContainText('+26.', { timeout: 4000 });
+  await page.waitForTimeout(5500);
+  await page.getByRole('button', { name: 'Strike string 5' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Tune up a little' })).toContainText(/−[89]\./, {
+    timeout: 4000,
+  });
+});

@@ -1,0 +1,27 @@
+/** A tone to tune a string by: a few partials, fading as a string does. */
+
+/** Octave and fifth over the fundamental make a low tone audible on small loudspeakers. */
+const PARTIALS = [0, 0.5, 0.3, 0.2, 0.1];
+const LEVEL = 0.25;
+
+/** Sounds from `startS` of the context's clock on. */
+export function playReferenceTone(
+  context: BaseAudioContext,
+  destination: AudioNode,
+  freqHz: number,
+  startS: number,
+  lengthS: number,
+): void {
+  const wave = context.createPeriodicWave(
+    new Float32Array([0, ...PARTIALS.map(() => 0)]),
+    Float32Array.of(0, 1, ...PARTIALS.slice(1)),
+  );
+  const tone = new OscillatorNode(context, { type: 'custom', periodicWave: wave, frequency: freqHz });
+  const gain = new GainNode(context, { gain: 0 });
+  gain.gain.setValueAtTime(0, startS);
+  gain.gain.linearRampToValueAtTime(LEVEL, startS + 0.01);
+  gain.gain.setTargetAtTime(0, startS + 0.05, lengthS / 3);
+  tone.connect(gain).connect(destination);
+  tone.start(startS);
+  tone.stop(startS + lengthS);
+}

@@ -1,0 +1,231 @@
+/** Settle pitch and tuning: how far the recording is off, which tuning could have played it, and the strings of it. */
+import type { OnDestroy } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatFormFieldModule } from '@angular/material/form-field';
+import { MatRadioModule } from '@angular/material/radio';
+import { MatSelectModule } from '@angular/material/select';
+import { describeStrings, TUNINGS, tuningLabel, type Tuning } from '@wild-needle/core/guitar';
+import {
+  retune,
+  setReferenceCents,
+  setTuneTo,
+  type LostNotes,
+  type SongDocument,
+} from '@wild-needle/core/riff';
+import { Tuner, type TunerInput } from '../../audio/tuner';
+import { OpenSongStore } from '../../open-song/open-song.store';
+import { Icon } from '../../shared/icon';
+import { isCommandKey } from '../../shared/keys';
+import { counted } from '../../shared/words';
+import { DeckControl } from '../../song-frame/deck-control';
+import { PitchMeter } from './pitch-meter';
+import { StringTable, type HeardString } from './string-table';
+import { betweenWords, driftWords, reasonWords, sharpOrFlat, spreadWords } from './tuning-words';
+
+const STRING_WORDS = ['Four strings', 'Five strings', 'Six strings', 'Seven strings', 'Eight strings'];
+/** A string further off than this is another one. */
+const SAME_STRING_CENTS = 350;
+/** A further string is tuned a fourth under the lowest, as those before it. */
+const FOURTH = 5;
+
+/** Same strings, same capo. */
+const idOf = ({ stringsMidi, capo }: Tuning): string => `${stringsMidi.join()}/${capo}`;
+
+@Component({
+  selector: 'wn-tuning-page',
+  imports: [
+    Icon,
+    MatButton,
+    MatButtonToggleModule,
+    MatFormFieldModule,
+    MatRadioModule,
+    MatSelectModule,
+    PitchMeter,
+    StringTable,
+  ],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '(window:keydown)': 'onKey($event)' },
+  templateUrl: './tuning.page.html',
+  styleUrl: './tuning.page.scss',
+})
+export class TuningPage implements OnDestroy {
+  protected readonly song = inject(OpenSongStore);
+  protected readonly tuner = inject(Tuner);
+  private readonly control = inject(DeckControl);
+  protected readonly named = TUNINGS;
+  protected readonly sharpOrFlat = sharpOrFlat;
+  /** What the tuning that was chosen last can't play. */
+  protected readonly lost = signal<readonly LostNotes[]>([]);
+
+  private readonly analysis = this.song.analysis;
+  protected readonly cents = computed(() => this.song.document()?.referenceOffsetCents ?? 0);
+  protected readonly centsText = computed(() => {
+    const cents = Math.round(this.cents());
+    return cents > 0 ? `+${cents}` : String(cents).replace('-', '−');
+  });
+  protected readonly histogram = computed(() => this.analysis()?.referenceHistogram ?? []);
+  protected readonly partials = computed(() => {
+    const count = this.analysis()?.referencePartials ?? 0;
+    return count > 0
+      ? `${count.toLocaleString('en').replaceAll(',', ' ')} partials, A at 440 Hz`
+      : 'A at 440 Hz';
+  });
+  protected readonly spread = computed(() => spreadWords(this.analysis()?.referenceSpreadCents ?? 0));
+  protected readonly drift = computed(() => driftWords(this.analysis()?.referenceOverTime ?? []));
+  protected readonly unsettled = computed(() => this.analysis()?.referenceIsUnsettled ?? false);
+  protected readonly between = computed(() => {
+    const document = this.song.document();
+    return document && betweenWords(this.cents(), document.tuning.stringsMidi[0] % 12, document.key);
+  });
+  private readonly rounded = computed(() => Math.round(this.cents()));
+  protected readonly correction = computed(() => {
+    const cents = this.rounded();
+    return cents === 0 ? 'It is in tune' : `Plays ${Math.abs(cents)} cents ${cents > 0 ? 'lower' : 'higher'}`;
+  });
+  protected readonly retuning = computed(() => {
+    const cents = this.rounded();
+    return cents === 0 ? 'As usual' : `Every string ${Math.abs(cents)} cents ${cents > 0 ? 'up' : 'down'}`;
+  });
+
+  protected readonly candidates = computed(() => {
+    const [document, analysis] = [this.song.document(), this.analysis()];
+    const ranked = (analysis?.tuning.candidates ?? []).slice(0, 3).map((candidate) => ({
+      id: idOf(candidate),
+      tuning: { name: candidate.name, stringsMidi: candidate.stringsMidi, capo: candidate.capo },
+      label: tuningLabel(candidate),
+      reason: reasonWords(candidate),
+      ease: 100 * Math.max(candidate.reasons?.oneFingerShare ?? 0, candidate.reasons?.openShare ?? 0),
+      score: String(Math.round(100 * candidate.score)),
+    }));
+    if (!document || ranked.some((r) => r.id === idOf(document.tuning))) return ranked;
+    const own = document.tuning;
+    return [
+      ...ranked,
+      { id: idOf(own), tuning: own, label: tuningLabel(own), reason: 'Your own choice.', ease: 0, score: '' },
+    ];
+  });
+  protected readonly chosen = computed(() => {
+    const document = this.song.document();
+    return document ? idOf(document.tuning) : null;
+  });
+  protected readonly strings = computed(() => {
+    const document = this.song.document();
+    if (!document) return [];
+    const offsetCents = document.tuneTo === 'recording' ? document.referenceOffsetCents : 0;
+    return describeStrings(document.tuning, { offsetCents });
+  });
+  protected readonly stringWords = computed(
+    () => STRING_WORDS[this.strings().length - 4] ?? `${this.strings().length} strings`,
+  );
+  protected readonly lostWords = computed(() => {
+    const notes = this.lost().reduce((sum, l) => sum + l.notes.length, 0);
+    return `${counted(notes, 'note')} of ${counted(this.lost().length, 'strum')} can't be played in this tuning; those strums are marked as guessed.`;
+  });
+  protected readonly heard = computed((): HeardString | null => {
+    const freqHz = this.tuner.freqHz();
+    if (freqHz === null) return null;
+    const nearest = this.strings()
+      .map(({ string, freqHz: target }) => ({ string, cents: 1200 * Math.log2(freqHz / target) }))
+      .sort((a, b) => Math.abs(a.cents) - Math.abs(b.cents))[0];
+    return nearest && Math.abs(nearest.cents) < SAME_STRING_CENTS ? nearest : null;
+  });
+  protected readonly tunerHint = computed(() => {
+    const dropped = this.strings().find((low, i) => this.strings()[i + 2]?.midi === low.midi + 12);
+    const octave = dropped
+      ? ` String ${dropped.string} sounds an octave under string ${dropped.string - 2}: compare both by ear.`
+      : '';
+    const strike =
+      this.tuner.input() === 'simulated' ? 'Press a string number to strike it.' : 'Play one string.';
+    return `${strike}${octave}`;
+  });
+
+  ngOnDestroy(): void {
+    this.tuner.stop();
+  }
+
+  protected onKey(event: KeyboardEvent): void {
+    if (!isCommandKey(event)) return;
+    const commands: Record<string, () => void> = {
+      '1': () => this.tuneTo('concert'),
+      '2': () => this.tuneTo('recording'),
+      g: () => this.soundTargets(),
+    };
+    const command = commands[event.key.toLowerCase()];
+    if (!command) return;
+    event.preventDefault();
+    command();
+  }
+
+  protected tuneTo(what: SongDocument['tuneTo']): void {
+    this.song.change((document) => setTuneTo(document, what));
+    this.control.setCorrected(what === 'concert');
+  }
+
+  /** The same record read as the note on the other side of the quarter tone. */
+  protected takeOtherSide(): void {
+    this.song.change((document) =>
+      setReferenceCents(
+        document,
+        document.referenceOffsetCents + (document.referenceOffsetCents > 0 ? -100 : 100),
+      ),
+    );
+  }
+
+  protected choose(tuning: Tuning): void {
+    const document = this.song.document();
+    if (!document || idOf(document.tuning) === idOf(tuning)) return;
+    const { document: moved, lost } = retune(document, tuning);
+    this.song.change(() => moved);
+    this.lost.set(lost);
+  }
+
+  protected chooseNamed(name: string): void {
+    const known = TUNINGS.find((t) => t.name === name);
+    if (known)
+      this.choose({ name, stringsMidi: [...known.strings], capo: this.song.document()?.tuning.capo ?? 0 });
+  }
+
+  protected moveCapo(by: 1 | -1): void {
+    const tuning = this.song.document()?.tuning;
+    if (tuning) this.choose({ ...tuning, capo: tuning.capo + by });
+  }
+
+  protected moveString({ string, by }: { string: number; by: 1 | -1 }): void {
+    const tuning = this.song.document()?.tuning;
+    if (!tuning) return;
+    const index = tuning.stringsMidi.length - string;
+    this.chooseStrings(tuning.stringsMidi.map((midi, i) => (i === index ? midi + by : midi)));
+  }
+
+  protected addString(): void {
+    const strings = this.song.document()?.tuning.stringsMidi ?? [];
+    this.chooseStrings([strings[0] - FOURTH, ...strings]);
+  }
+
+  protected removeString(): void {
+    this.chooseStrings(this.song.document()?.tuning.stringsMidi.slice(1) ?? []);
+  }
+
+  protected soundTargets(): void {
+    void this.tuner.soundTargets(this.strings().map((s) => s.freqHz));
+  }
+
+  protected sound(string: number): void {
+    const target = this.strings().find((s) => s.string === string);
+    if (!target) return;
+    if (this.tuner.input() === 'simulated') this.tuner.strike(string, target.freqHz);
+    else void this.tuner.soundTargets([target.freqHz]);
+  }
+
+  protected useTuner(input: TunerInput): void {
+    if (input === 'off') this.tuner.stop();
+    else void this.tuner.start(input);
+  }
+
+  private chooseStrings(stringsMidi: readonly number[]): void {
+    const known = TUNINGS.find((t) => t.strings.join() === stringsMidi.join());
+    this.choose({ name: known?.name ?? 'custom', stringsMidi, capo: this.song.document()?.tuning.capo ?? 0 });
+  }
+}
