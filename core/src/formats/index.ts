@@ -1,1 +1,7 @@
 export { writeRiffTab, writeTextTab } from './text-tab/write';
+export {
+  parseLabelTrack,
+  sectionsFromLabels,
+  writeLabelTrack,
+  writeSectionCsv,
+} from './section-chart/section-chart';

@@ -42,3 +42,25 @@ export {
   toggleDead,
   togglePalmMute,
 } from './edit';
+export {
+  doubleTempo,
+  gridFromTaps,
+  halveTempo,
+  moveBarLine,
+  moveOne,
+  replaceGrid,
+  setBarBeats,
+  whyNotHalve,
+} from './grid-edit';
+export {
+  addPasses,
+  joinWithNext,
+  moveSection,
+  orderOfPlay,
+  renameSection,
+  setSectionRiff,
+  setSections,
+  setSectionTranspose,
+  splitSection,
+  whyNotJoin,
+} from './section-edit';

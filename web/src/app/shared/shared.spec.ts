@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { splitName, spokenName } from './chord-name';
 import { groovePath } from './groove-path';
 import { isCommandKey } from './keys';
+import { plainName } from './save-file';
 import { clock, counted, dayOf, minutes, movedBy, signedCents, soFarWords } from './words';
 
 describe('words', () => {
@@ -92,5 +93,15 @@ describe('command keys', () => {
     ['<div role="menu"><button id="t"></button></div>', 'ArrowDown', {}, false],
   ])('%s, key "%s" %j: %s', (html, key, init, expected) => {
     expect(press(html, key, init)).toBe(expected);
+  });
+});
+
+describe('names of files', () => {
+  it.each([
+    ['Salt on the Wire', 'salt-on-the-wire'],
+    ['Ünder / Über', 'under-uber'],
+    ['???', 'song'],
+  ])('%s is saved as %s', (title, name) => {
+    expect(plainName(title)).toBe(name);
   });
 });

@@ -55,10 +55,20 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
       >
         <wn-icon [name]="theme() === 'dark' ? 'moon' : theme() === 'light' ? 'sun' : 'half'" [size]="20" />
       </button>
-      <nav mat-tab-nav-bar [tabPanel]="panel" aria-label="Steps" mat-stretch-tabs="false" disableRipple>
+      <nav
+        mat-tab-nav-bar
+        [tabPanel]="panel"
+        aria-label="Steps"
+        mat-stretch-tabs="false"
+        disableRipple
+        (click)="letGo($event)"
+      >
         <a mat-tab-link routerLink="/songs" [active]="step() === 'songs'">Songs</a>
         @if (songId(); as id) {
           <a mat-tab-link [routerLink]="['/songs', id, 'tuning']" [active]="step() === 'tuning'">Tuning</a>
+          <a mat-tab-link [routerLink]="['/songs', id, 'sections']" [active]="step() === 'sections'"
+            >Sections</a
+          >
           <a mat-tab-link [routerLink]="['/songs', id, 'riffs']" [active]="step() === 'riffs'">
             Riffs
             <mat-progress-bar [value]="checkedPercent()" aria-label="Strums checked" />
@@ -190,6 +200,12 @@ export class Header {
     { initialValue: this.router.url },
   );
   protected readonly step = computed(() => /\/(tuning|sections|riffs)$/.exec(this.url())?.[1] ?? 'songs');
+
+  /** After a click with the mouse the arrow keys belong to the music, not to the steps. */
+  protected letGo(event: MouseEvent): void {
+    const link = event.detail > 0 && event.target instanceof Element ? event.target.closest('a') : null;
+    link?.blur();
+  }
 
   protected nextTheme(): void {
     const order = ['auto', 'light', 'dark'] as const;

@@ -19,6 +19,11 @@ export const routes: Routes = [
         loadComponent: () => import('../features/tuning/tuning.page').then((m) => m.TuningPage),
       },
       {
+        path: 'sections',
+        title: 'Sections · Wild Needle',
+        loadComponent: () => import('../features/sections/sections.page').then((m) => m.SectionsPage),
+      },
+      {
         path: 'riffs',
         title: 'Riffs · Wild Needle',
         loadComponent: () => import('../features/riffs/riffs.page').then((m) => m.RiffsPage),

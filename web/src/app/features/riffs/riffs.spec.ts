@@ -3,7 +3,6 @@ import { STANDARD_TUNING } from '@wild-needle/core/guitar';
 import type { Riff, Strum } from '@wild-needle/core/riff';
 import { createFretEntry } from './fret-entry';
 import { layoutRow, tailPath } from './row-layout';
-import { fileNameOf } from './take-away';
 
 function strum(
   startTicks: number,
@@ -108,15 +107,5 @@ describe('fret entry', () => {
     const entry = createFretEntry();
     entry.type(digit === 9 ? 2 : 1, 'a', 0);
     expect(entry.type(digit, place, at)).toBe(fret);
-  });
-});
-
-describe('take away', () => {
-  it.each([
-    ['Salt on the Wire', 'salt-on-the-wire.txt'],
-    ['Ünder / Über', 'under-uber.txt'],
-    ['???', 'tab.txt'],
-  ])('%s is saved as %s', (title, fileName) => {
-    expect(fileNameOf({ title } as Parameters<typeof fileNameOf>[0])).toBe(fileName);
   });
 });

@@ -1,0 +1,217 @@
+/**
+ * The beat grid corrected by hand. What is written keeps its place: in the sound, unless a change says that it keeps its
+ * place in the bar. Each change returns the same document where it can't be made; `whyNot` functions say why.
+ */
+import type { Bar, BeatGrid, Riff, Section, SongDocument } from './document';
+import { barTimesS, riffTicks, ticksPerBeat } from './grid';
+
+function scaleTicks(riff: Riff, factor: number): Riff['strums'] {
+  const placed = riff.strums.map((s) => ({
+    ...s,
+    startTicks: Math.round(s.startTicks * factor),
+    durationTicks: Math.max(1, Math.round(s.durationTicks * factor)),
+  }));
+  // Halving may put two strums on one tick: the later one gives way by a tick, nothing is lost.
+  for (let k = 1; k < placed.length; k++) {
+    const earliest = placed[k - 1].startTicks + 1;
+    if (placed[k].startTicks < earliest) placed[k] = { ...placed[k], startTicks: earliest };
+  }
+  return placed;
+}
+
+/** Twice as many beats and bars: what was heard as one bar are two. */
+export function doubleTempo(document: SongDocument): SongDocument {
+  const { beatsS, bars } = document.grid;
+  if (beatsS.length < 2) return document;
+  const doubled = beatsS.flatMap((t, i) => {
+    const next = beatsS[i + 1] ?? 2 * t - beatsS[i - 1];
+    return [t, (t + next) / 2];
+  });
+  return {
+    ...document,
+    grid: {
+      beatsS: doubled,
+      bars: bars.flatMap(({ beat, beats, unit }): Bar[] => [
+        { beat: 2 * beat, beats, unit },
+        { beat: 2 * beat + beats, beats, unit },
+      ]),
+    },
+    riffs: document.riffs.map((riff) => ({
+      ...riff,
+      bars: riff.bars.flatMap((bar) => [bar, bar]),
+      strums: scaleTicks(riff, 2),
+    })),
+    sections: document.sections.map((s) => ({ ...s, startBar: 2 * s.startBar })),
+  };
+}
+
+/** Bars two by two, from the first that a section begins on; a last one without a partner is left out. */
+function pairsOf({ grid: { bars }, sections }: SongDocument): (readonly [Bar, Bar])[] {
+  const pairs: (readonly [Bar, Bar])[] = [];
+  for (let i = (sections[0]?.startBar ?? 0) % 2; i + 1 < bars.length; i += 2)
+    pairs.push([bars[i], bars[i + 1]]);
+  return pairs;
+}
+
+/** Why {@link halveTempo} can't be done, in words; null when it can. */
+export function whyNotHalve(document: SongDocument): string | null {
+  const { riffs, sections } = document;
+  const pairs = pairsOf(document);
+  if (pairs.length === 0) return 'There are too few bars to halve.';
+  const odd = riffs.find((r) => r.bars.length % 2 === 1);
+  if (odd) return `Riff ${odd.letter} has an odd number of bars: two of them can't become one.`;
+  const first = sections[0]?.startBar ?? 0;
+  const apart = sections.find((s) => (s.startBar - first) % 2 !== 0);
+  if (apart) return `“${apart.name}” begins in the middle of a longer bar.`;
+  const parity = pairs[0][0].beat % 2;
+  const uneven = pairs.find(
+    ([a, b]) =>
+      (a.beat - parity) % 2 !== 0 || a.beats !== b.beats || a.unit !== b.unit || b.beat !== a.beat + a.beats,
+  );
+  const bar = uneven && document.grid.bars.indexOf(uneven[0]) + 1;
+  return bar ? `Bars ${bar} and ${bar + 1} do not make one even bar.` : null;
+}
+
+/** Half as many beats and bars: two bars become one. */
+export function halveTempo(document: SongDocument): SongDocument {
+  if (whyNotHalve(document) !== null) return document;
+  const pairs = pairsOf(document);
+  const parity = pairs[0][0].beat % 2;
+  const skipped = (document.sections[0]?.startBar ?? 0) % 2;
+  return {
+    ...document,
+    grid: {
+      beatsS: document.grid.beatsS.filter((_, i) => i % 2 === parity),
+      bars: pairs.map(([{ beat, beats, unit }]) => ({ beat: (beat - parity) / 2, beats, unit })),
+    },
+    riffs: document.riffs.map((riff) => ({
+      ...riff,
+      bars: riff.bars.filter((_, i) => i % 2 === 0),
+      strums: scaleTicks(riff, 0.5),
+    })),
+    sections: document.sections.map((s) => ({ ...s, startBar: (s.startBar - skipped) / 2 })),
+  };
+}
+
+function turned(riff: Riff, byTicks: number): Riff {
+  const length = riffTicks(riff);
+  const strums = riff.strums
+    .map((s) => ({ ...s, startTicks: (((s.startTicks + byTicks) % length) + length) % length }))
+    .sort((a, b) => a.startTicks - b.startTicks);
+  return { ...riff, strums };
+}
+
+/**
+ * Every bar line a number of beats later (earlier when negative). `keeps` 'sound': strums stay where they sound and turn
+ * within their riff, since it comes round again; 'bar': they move along with the bar lines.
+ */
+export function moveOne(
+  document: SongDocument,
+  beats: number,
+  keeps: 'sound' | 'bar' = 'sound',
+): SongDocument {
+  const { beatsS, bars } = document.grid;
+  const moved = bars.map((bar) => ({ ...bar, beat: bar.beat + beats }));
+  const inside = (bar: Bar): boolean => bar.beat >= 0 && bar.beat + bar.beats <= beatsS.length;
+  const dropped = moved.findIndex(inside);
+  if (beats === 0 || dropped < 0) return document;
+  const kept = moved.filter(inside);
+  const sections = document.sections.flatMap((section): Section[] => {
+    const length = document.riffs.find((r) => r.id === section.riffId)?.bars.length ?? 1;
+    const startBar = Math.max(0, section.startBar - dropped);
+    const passes = Math.min(section.passes, Math.floor((kept.length - startBar) / length));
+    // The last pass may hang over the end of the last bar by a beat: it is kept as long as one bar of it is there.
+    return [{ ...section, startBar, passes: Math.max(1, passes) }];
+  });
+  const turn = (riff: Riff): Riff => turned(riff, -beats * ticksPerBeat(riff.bars[0]?.unit ?? 4));
+  return {
+    ...document,
+    grid: { beatsS, bars: kept },
+    riffs: keeps === 'sound' ? document.riffs.map(turn) : document.riffs,
+    sections,
+  };
+}
+
+/** Beats nearer to each other than this can't be told apart. */
+const LEAST_BEAT_S = 0.1;
+
+/** Puts the first beat of a bar at a time; the beats of the bars on both sides are spread evenly again. */
+export function moveBarLine(document: SongDocument, barIndex: number, timeS: number): SongDocument {
+  const { beatsS, bars } = document.grid;
+  const [before, bar] = [bars[barIndex - 1], bars[barIndex]];
+  if (!bar) return document;
+  const from = before?.beat ?? Math.max(0, bar.beat - 1);
+  const to = Math.min(beatsS.length - 1, bar.beat + bar.beats);
+  const least = beatsS[from] + LEAST_BEAT_S * (bar.beat - from);
+  const most = beatsS[to] - LEAST_BEAT_S * (to - bar.beat);
+  if (to <= bar.beat || least > most) return document;
+  const at = bar.beat === 0 ? Math.min(timeS, most) : Math.min(most, Math.max(least, timeS));
+  const moved = beatsS.map((t, i) => {
+    if (i > from && i <= bar.beat)
+      return beatsS[from] + ((at - beatsS[from]) * (i - from)) / (bar.beat - from);
+    if (i > bar.beat && i < to) return at + ((beatsS[to] - at) * (i - bar.beat)) / (to - bar.beat);
+    return i === bar.beat ? at : t;
+  });
+  return { ...document, grid: { beatsS: moved, bars } };
+}
+
+/** Gives one bar another number of beats; the bars behind it begin earlier or later. */
+export function setBarBeats(document: SongDocument, barIndex: number, beats: number): SongDocument {
+  const { beatsS, bars } = document.grid;
+  const bar = bars[barIndex];
+  if (!bar || beats < 1 || beats > 16 || beats === bar.beats) return document;
+  const by = beats - bar.beats;
+  const changed = bars.map((b, i) =>
+    i < barIndex ? b : i === barIndex ? { ...b, beats } : { ...b, beat: b.beat + by },
+  );
+  return { ...document, grid: { beatsS, bars: changed.filter((b) => b.beat + b.beats <= beatsS.length) } };
+}
+
+/** Fewer taps say nothing about a tempo. */
+const FEWEST_TAPS = 4;
+
+/**
+ * A grid tapped along with the recording: the first tap is a one. Steady taps become even beats by least squares, so that
+ * the scatter of the hand does not stay in them. Null for fewer than four taps. The part before the first tap gets beats too.
+ */
+export function gridFromTaps(
+  tapsS: readonly number[],
+  beatsPerBar: number,
+  durationS: number,
+  unit = 4,
+): BeatGrid | null {
+  const count = tapsS.length;
+  if (count < FEWEST_TAPS) return null;
+  const middle = (count - 1) / 2;
+  const mean = tapsS.reduce((s, t) => s + t, 0) / count;
+  const cross = tapsS.reduce((s, t, i) => s + (i - middle) * (t - mean), 0);
+  const period = cross / tapsS.reduce((s, _, i) => s + (i - middle) ** 2, 0);
+  if (!(period >= LEAST_BEAT_S)) return null;
+  const first = mean - middle * period;
+  const barsBefore = Math.floor(first / (period * beatsPerBar));
+  const start = first - barsBefore * beatsPerBar * period;
+  const beats = Math.max(beatsPerBar + 1, Math.floor((durationS - start) / period) + 1);
+  return {
+    beatsS: Array.from({ length: beats }, (_, i) => start + i * period),
+    bars: Array.from({ length: Math.floor((beats - 1) / beatsPerBar) }, (_, i) => ({
+      beat: i * beatsPerBar,
+      beats: beatsPerBar,
+      unit,
+    })),
+  };
+}
+
+/** Another grid for the same song: sections stay at their times, at the nearest bar, as far as there are bars. */
+export function replaceGrid(document: SongDocument, grid: BeatGrid): SongDocument {
+  const [before, after] = [barTimesS(document.grid), barTimesS(grid)];
+  if (grid.bars.length === 0) return document;
+  const sections = document.sections.map((section) => {
+    const timeS = before[section.startBar] ?? 0;
+    let startBar = 0;
+    for (let i = 1; i < grid.bars.length; i++) {
+      if (Math.abs(after[i] - timeS) < Math.abs(after[startBar] - timeS)) startBar = i;
+    }
+    return { ...section, startBar };
+  });
+  return { ...document, grid, sections };
+}

@@ -1,0 +1,129 @@
+/** Sections by hand: split, join, rename, move, repeat. What can't be done returns the same document. */
+import type { Section, SongDocument } from './document';
+
+function lengthOf(document: SongDocument, section: Section): number {
+  return document.riffs.find((r) => r.id === section.riffId)?.bars.length ?? 1;
+}
+
+function changeSection(
+  document: SongDocument,
+  id: string,
+  change: (section: Section, index: number) => Section,
+): SongDocument {
+  const index = document.sections.findIndex((s) => s.id === id);
+  if (index < 0) return document;
+  const changed = change(document.sections[index], index);
+  if (changed === document.sections[index]) return document;
+  return { ...document, sections: document.sections.map((s, i) => (i === index ? changed : s)) };
+}
+
+/** Bars that a section may reach from and to without running into its neighbours. */
+function roomOf(document: SongDocument, index: number): { first: number; end: number } {
+  const before = document.sections[index - 1];
+  const after = document.sections[index + 1];
+  return {
+    first: before ? before.startBar + before.passes * lengthOf(document, before) : 0,
+    end: after ? after.startBar : document.grid.bars.length,
+  };
+}
+
+export function renameSection(document: SongDocument, id: string, name: string): SongDocument {
+  return changeSection(document, id, (s) =>
+    s.name === name || name.trim() === '' ? s : { ...s, name: name.trim() },
+  );
+}
+
+/** Begins a section so many bars later; it does not run into its neighbours. */
+export function moveSection(document: SongDocument, id: string, bars: number): SongDocument {
+  return changeSection(document, id, (section, index) => {
+    const { first, end } = roomOf(document, index);
+    const latest = end - section.passes * lengthOf(document, section);
+    const startBar = Math.min(Math.max(first, section.startBar + bars), Math.max(first, latest));
+    return startBar === section.startBar ? section : { ...section, startBar };
+  });
+}
+
+/** Plays the riff so many times more; at least once, and not into the next section. */
+export function addPasses(document: SongDocument, id: string, by: number): SongDocument {
+  return changeSection(document, id, (section, index) => {
+    const { end } = roomOf(document, index);
+    const most = Math.floor((end - section.startBar) / lengthOf(document, section));
+    const passes = Math.max(1, Math.min(Math.max(1, most), section.passes + by));
+    return passes === section.passes ? section : { ...section, passes };
+  });
+}
+
+/** Plays another riff, in as many passes as fit into the same bars. */
+export function setSectionRiff(document: SongDocument, id: string, riffId: string): SongDocument {
+  const riff = document.riffs.find((r) => r.id === riffId);
+  if (!riff) return document;
+  return changeSection(document, id, (section) => {
+    if (section.riffId === riffId) return section;
+    const bars = section.passes * lengthOf(document, section);
+    return { ...section, riffId, passes: Math.max(1, Math.floor(bars / riff.bars.length)) };
+  });
+}
+
+export function setSectionTranspose(document: SongDocument, id: string, transpose: number): SongDocument {
+  return changeSection(document, id, (s) =>
+    s.transpose === transpose || Math.abs(transpose) > 24 ? s : { ...s, transpose },
+  );
+}
+
+/** Two sections out of one, at the pass boundary nearest to a bar. */
+export function splitSection(document: SongDocument, id: string, bar: number, newId: string): SongDocument {
+  const index = document.sections.findIndex((s) => s.id === id);
+  const section = document.sections[index];
+  if (!section || section.passes < 2) return document;
+  const length = lengthOf(document, section);
+  const passes = Math.round((bar - section.startBar) / length);
+  const before = Math.min(section.passes - 1, Math.max(1, passes));
+  const second = {
+    ...section,
+    id: newId,
+    name: `${section.name}, second part`,
+    startBar: section.startBar + before * length,
+    passes: section.passes - before,
+  };
+  const sections = document.sections.flatMap((s, i) =>
+    i === index ? [{ ...s, passes: before }, second] : [s],
+  );
+  return { ...document, sections };
+}
+
+/** Why a section can't be joined with the next one, in words; null when it can. */
+export function whyNotJoin(document: SongDocument, id: string): string | null {
+  const index = document.sections.findIndex((s) => s.id === id);
+  const [section, next] = [document.sections[index], document.sections[index + 1]];
+  if (!section || !next) return 'There is no section behind this one.';
+  if (section.riffId !== next.riffId) return `“${next.name}” plays another riff.`;
+  if (section.transpose !== next.transpose) return `“${next.name}” plays the riff at another height.`;
+  const gap = next.startBar - section.startBar - section.passes * lengthOf(document, section);
+  return gap === 0 ? null : `There ${gap === 1 ? 'is a bar' : `are ${gap} bars`} between them.`;
+}
+
+export function joinWithNext(document: SongDocument, id: string): SongDocument {
+  if (whyNotJoin(document, id) !== null) return document;
+  const index = document.sections.findIndex((s) => s.id === id);
+  const next = document.sections[index + 1];
+  const sections = document.sections.flatMap((s, i) =>
+    i === index ? [{ ...s, passes: s.passes + next.passes }] : i === index + 1 ? [] : [s],
+  );
+  return { ...document, sections };
+}
+
+/** 'Intro A×4', 'Verse 1 B×4 B+2×4': the order of play as one line. */
+export function orderOfPlay({ sections, riffs }: SongDocument): string {
+  return sections
+    .map((s) => {
+      const letter = riffs.find((r) => r.id === s.riffId)?.letter ?? '?';
+      const moved = s.transpose === 0 ? '' : s.transpose > 0 ? `+${s.transpose}` : `−${-s.transpose}`;
+      return `${s.name} ${letter}${moved}×${s.passes}`;
+    })
+    .join(', ');
+}
+
+/** All sections anew, as from a label track. Riffs stay, also those that nothing plays now. */
+export function setSections(document: SongDocument, sections: readonly Section[]): SongDocument {
+  return sections.length === 0 ? document : { ...document, sections };
+}

@@ -1,0 +1,21 @@
+/** Hands a text to the browser as a file. */
+
+/** 'Nine Volt, Harbour!' → 'nine-volt-harbour' */
+export function plainName(title: string): string {
+  const plain = title
+    .normalize('NFKD')
+    .replace(/[^\w\s-]/g, '')
+    .trim()
+    .replace(/\s+/g, '-')
+    .toLowerCase();
+  return plain === '' ? 'song' : plain;
+}
+
+export function saveFile(page: Document, title: string, ending: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: 'text/plain;charset=utf-8' }));
+  const link = page.createElement('a');
+  link.href = url;
+  link.download = `${plainName(title)}.${ending}`;
+  link.click();
+  URL.revokeObjectURL(url);
+}
