@@ -25,6 +25,19 @@ test('the shelf', async ({ demoApp, page }) => {
   await page.screenshot({ path: `${FOLDER}/songs.png` });
 });
 
+for (const step of ['tuning', 'sections'] as const) {
+  test(step, async ({ demoApp, page }) => {
+    const shelf = new Shelf(page);
+    await shelf.open(demoApp.url);
+    await (await shelf.openSong('Salt on the Wire')).ready();
+    await page.getByRole('tab', { name: step, exact: false }).click();
+    if (step === 'sections') await page.locator('tbody tr').nth(1).click();
+    await page.mouse.move(640, 780);
+    await page.waitForTimeout(700);
+    await page.screenshot({ path: `${FOLDER}/${step}.png` });
+  });
+}
+
 for (const colorScheme of ['light', 'dark'] as const) {
   test.describe(() => {
     test.use({ colorScheme });

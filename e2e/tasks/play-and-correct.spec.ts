@@ -73,6 +73,25 @@ test('corrects a fret and a mute by keys, undoes and redoes', async ({ demoApp, 
   expect(tab).toMatch(/\|-.*12/);
 });
 
+test('strikes a chord once more, moves the stroke, and takes both back', async ({ demoApp, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  const before = await riffs.strums();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Enter');
+  const added = await riffs.strums();
+  expect(added).toHaveLength(before.length + 1);
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByText('9 strums')).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('8 strums')).toBeVisible();
+  expect(await riffs.strums()).toEqual(before);
+});
+
 test('keeps everything over a restart', async ({ app, page }) => {
   const shelf = new Shelf(page);
   await shelf.open(app.url);

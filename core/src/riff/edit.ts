@@ -136,6 +136,30 @@ export function removeLoop(document: SongDocument, id: string): SongDocument {
   return loops.length === document.loops.length ? document : { ...document, loops };
 }
 
+/** Moves a strum in time; it keeps out of places where another one stands, and inside of the riff. */
+export function moveStrum(document: SongDocument, riffId: string, strumId: string, by: Ticks): SongDocument {
+  return changeRiff(document, riffId, (riff) => {
+    const strum = riff.strums.find((s) => s.id === strumId);
+    const startTicks = (strum?.startTicks ?? 0) + by;
+    const isTaken = riff.strums.some((s) => s.startTicks === startTicks);
+    if (!strum || isTaken || startTicks < 0 || startTicks >= riffTicks(riff)) return riff;
+    const strums = riff.strums.map((s) => (s === strum ? { ...s, startTicks } : s));
+    return { ...riff, strums: strums.sort((a, b) => a.startTicks - b.startTicks) };
+  });
+}
+
+/**
+ * Repeats a strum at the first free place of the grid behind it, until the next one; null when there is none. `step` is the
+ * distance of places.
+ */
+export function placeBehind(riff: Riff, strumId: string, step: Ticks): Ticks | null {
+  const index = riff.strums.findIndex((s) => s.id === strumId);
+  if (index < 0) return riff.strums.length === 0 ? 0 : null;
+  const end = riff.strums[index + 1]?.startTicks ?? riffTicks(riff);
+  const place = (Math.floor(riff.strums[index].startTicks / step) + 1) * step;
+  return place < end ? place : null;
+}
+
 export function setTuneTo(document: SongDocument, tuneTo: SongDocument['tuneTo']): SongDocument {
   return document.tuneTo === tuneTo ? document : { ...document, tuneTo };
 }

@@ -31,6 +31,8 @@ export {
   clearFret,
   keepLoop,
   markChecked,
+  moveStrum,
+  placeBehind,
   removeLoop,
   removeStrum,
   setFret,

@@ -9,6 +9,8 @@ import {
   countSyllable,
   DOCUMENT_SCHEMA,
   markChecked,
+  moveStrum,
+  placeBehind,
   passesOf,
   passTicksToSeconds,
   riffTicks,
@@ -169,6 +171,23 @@ describe('edits', () => {
     expect(strumsOf(after).map((s) => s.id)).toEqual(['a', 'n', 'b', 'c']);
     expect(addStrum(after, 'r', strum('m', 240))).toBe(after);
     expect(addStrum(after, 'r', strum('m', 99_999))).toBe(after);
+  });
+
+  it('moves a strum as far as there is room', () => {
+    const later = moveStrum(DOCUMENT, 'r', 'a', 240);
+    expect(strumsOf(later)[0].startTicks).toBe(RIFF.strums[0].startTicks + 240);
+    expect(moveStrum(later, 'r', 'a', -240)).toEqual(DOCUMENT);
+    expect(moveStrum(DOCUMENT, 'r', 'a', -240)).toBe(DOCUMENT);
+    expect(moveStrum(DOCUMENT, 'r', 'a', RIFF.strums[1].startTicks - RIFF.strums[0].startTicks)).toBe(
+      DOCUMENT,
+    );
+  });
+
+  it('finds the free place behind a strum', () => {
+    expect(placeBehind(RIFF, 'a', 240)).toBe(240);
+    expect(placeBehind(RIFF, 'a', 480)).toBeNull();
+    expect(placeBehind(RIFF, 'nobody', 240)).toBeNull();
+    expect(placeBehind({ ...RIFF, strums: [] }, 'a', 240)).toBe(0);
   });
 
   it('marks as checked once', () => {

@@ -10,7 +10,19 @@ export function isCommandKey(event: KeyboardEvent): boolean {
   if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return false;
   const target = event.target instanceof Element ? event.target : null;
   if (target?.closest(TEXT_INPUTS) || target?.closest('[role=dialog], [role=menu]')) return false;
+  // Enter presses what has the focus.
+  if (event.key === 'Enter' && target?.closest('button, a, tr')) return false;
   const isArrow = event.key.startsWith('Arrow') || event.key === 'Home' || event.key === 'End';
   if (isArrow && target?.closest(`${OWN_KEYS}, [role=slider], [role=radiogroup]`)) return false;
+  return true;
+}
+
+/** Undo and redo by their usual keys; true when the key was one of them. */
+export function steppedInHistory(event: KeyboardEvent, song: { undo(): void; redo(): void }): boolean {
+  const key = event.key.toLowerCase();
+  if (!(event.ctrlKey || event.metaKey) || event.altKey || (key !== 'z' && key !== 'y')) return false;
+  event.preventDefault();
+  if (key === 'y' || event.shiftKey) song.redo();
+  else song.undo();
   return true;
 }

@@ -1,40 +1,66 @@
-/** The keys of the Riffs screen and the deck: lies beside the music, not over it. */
-import { ChangeDetectionStrategy, Component, output } from '@angular/core';
+/** The keys of the open step and of the deck: lies beside the music, not over it. */
+import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
 import { MatIconButton } from '@angular/material/button';
+import { Router } from '@angular/router';
 import { Icon } from '../shared/icon';
 
-const KEYS: readonly (readonly [keys: string, does: string])[] = [
+type Keys = readonly (readonly [keys: string, does: string])[];
+
+const DECK: Keys = [
   ['Space', 'Play, stop'],
   ['Home', 'To the start of the loop'],
   ['L', 'Loop on, off'],
   ['[ ]', 'Loop start, end at the needle'],
   ['( )', 'Loop a beat back, on'],
   ['{ }', 'Loop a beat shorter, longer'],
+  ['Shift drag', 'Loop a stretch of the strip; with Alt off the beats'],
   ['A', 'Recording, my tab, one in each ear'],
   ['E', 'Ears: both, left, right, centre, sides, place'],
   ['F', 'Focus: full, bass, body, edge, fewer drums'],
+  ['− =', 'Slower, faster by 5 %'],
   ['W', 'Full speed, slow'],
-  ['#', 'Foot pedals'],
   ['N', 'Click on the beats'],
   ['< >', 'Click softer, louder'],
-  ['Shift drag', 'Loop a stretch of the strip; with Alt off the beats'],
   ['K', 'Count a bar in'],
-  ['− =', 'Slower, faster by 5 %'],
   ['P', 'Pitch corrected to A = 440'],
   ['Q', 'Quiet'],
-  ['← →', 'Strum before, after'],
-  ['↑ ↓', 'Pass before, after'],
-  ['0–9', 'Fret on the chosen string'],
-  ['Tab', 'Next string, while the tab has the focus'],
-  ['⌫', 'Take the string out'],
-  [', .', 'Other way to play it'],
-  ['M', 'Palm mute'],
-  ['X', 'Dead stroke'],
-  ['C', 'Checked by ear'],
-  ['G', 'Hear the loop or the song again'],
-  ['Ctrl Z, Ctrl Y', 'Undo, redo'],
+  ['#', 'Foot pedals'],
   ['?', 'This card'],
 ];
+
+const SCREENS: Readonly<Record<string, Keys>> = {
+  riffs: [
+    ['← →', 'Strum before, after'],
+    ['↑ ↓', 'Pass before, after'],
+    ['0–9', 'Fret on the chosen string'],
+    ['Tab', 'Next string, while the tab has the focus'],
+    ['⌫', 'Take the string out'],
+    ['Enter', 'Strike the chord once more behind it'],
+    ['Shift ← →', 'Move the strum by a sixteenth'],
+    [', .', 'Other way to play it'],
+    ['M', 'Palm mute'],
+    ['X', 'Dead stroke'],
+    ['C', 'Checked by ear'],
+    ['G', 'Hear the loop or the song again'],
+    ['Ctrl Z, Ctrl Y', 'Undo, redo'],
+  ],
+  sections: [
+    ['↑ ↓', 'Section before, after'],
+    ['I', 'Split at the needle'],
+    ['J', 'Join with the next'],
+    ['D H', 'Double, half the tempo'],
+    ['O', 'The one a beat later; with Shift earlier'],
+    ['B', 'Bar line to the needle'],
+    ['T', 'Tap along'],
+    ['Ctrl Z, Ctrl Y', 'Undo, redo'],
+  ],
+  tuning: [
+    ['1', 'Correct the recording'],
+    ['2', 'Retune the guitar'],
+    ['G', 'Sound all strings'],
+    ['Ctrl Z, Ctrl Y', 'Undo, redo'],
+  ],
+};
 
 @Component({
   selector: 'wn-key-card',
@@ -98,5 +124,6 @@ const KEYS: readonly (readonly [keys: string, does: string])[] = [
 })
 export class KeyCard {
   readonly closed = output();
-  protected readonly keys = KEYS;
+  /** Of the step that is open, then of the deck. */
+  protected readonly keys = [...(SCREENS[inject(Router).url.split('/').pop() ?? ''] ?? []), ...DECK];
 }

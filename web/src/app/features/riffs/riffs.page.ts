@@ -40,13 +40,14 @@ import { OpenSongStore } from '../../open-song/open-song.store';
 import { doubtWords } from '../../shared/doubt-words';
 import { groovePath } from '../../shared/groove-path';
 import { Icon } from '../../shared/icon';
-import { isCommandKey } from '../../shared/keys';
+import { isCommandKey, steppedInHistory } from '../../shared/keys';
 import { Needle } from '../../shared/needle';
 import { observeSize } from '../../shared/observe-size';
 import { counted, movedBy } from '../../shared/words';
 import { createFretEntry } from './fret-entry';
 import { PassRow, type HeardMark, type PassView } from './pass-row';
 import { layoutRow, xOf, type TickWindow } from './row-layout';
+import { StrumEdits } from './strum-edits';
 import { StrumPanel } from './strum-panel';
 import { copyTab, downloadTab } from './take-away';
 import { ListenAgain } from '../../workers/listen-again';
@@ -73,6 +74,7 @@ const EARLY_S = 0.06;
   imports: [Icon, MatButton, MatButtonToggleModule, MatMenuModule, Needle, PassRow, StrumPanel, WrittenRow],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'onKey($event)' },
+  providers: [StrumEdits],
   templateUrl: './riffs.page.html',
   styleUrl: './riffs.page.scss',
 })
@@ -84,6 +86,7 @@ export class RiffsPage implements OnDestroy {
   protected readonly listening = inject(ListenAgain);
   private readonly snackBar = inject(MatSnackBar);
   private readonly page = inject(DOCUMENT);
+  private readonly edits = inject(StrumEdits);
   private readonly fretEntry = createFretEntry();
   private readonly stack = viewChild<ElementRef<HTMLElement>>('stack');
   private readonly passList = viewChild<ElementRef<HTMLElement>>('passList');
@@ -199,10 +202,7 @@ export class RiffsPage implements OnDestroy {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    if ((event.ctrlKey || event.metaKey) && !event.altKey) {
-      this.onHistoryKey(event);
-      return;
-    }
+    if (steppedInHistory(event, this.song)) return;
     if (!isCommandKey(event)) return;
     if (this.handleKey(event)) event.preventDefault();
   }
@@ -278,15 +278,6 @@ export class RiffsPage implements OnDestroy {
     this.snackBar.open(said, undefined, { duration: 3000, panelClass: 'above-deck' });
   }
 
-  private onHistoryKey(event: KeyboardEvent): void {
-    const key = event.key.toLowerCase();
-    const redo = key === 'y' || (key === 'z' && event.shiftKey);
-    if (!redo && key !== 'z') return;
-    event.preventDefault();
-    if (redo) this.song.redo();
-    else this.song.undo();
-  }
-
   /** True when the key was one of this screen's. */
   private handleKey(event: KeyboardEvent): boolean {
     const { key } = event;
@@ -302,8 +293,9 @@ export class RiffsPage implements OnDestroy {
       return true;
     }
     const commands: Record<string, () => void> = {
-      ArrowLeft: () => this.stepStrum(-1),
-      ArrowRight: () => this.stepStrum(1),
+      ArrowLeft: () => (event.shiftKey ? this.edits.move(-1) : this.stepStrum(-1)),
+      ArrowRight: () => (event.shiftKey ? this.edits.move(1) : this.stepStrum(1)),
+      Enter: () => this.edits.repeat(),
       ArrowUp: () => this.stepPass(-1),
       ArrowDown: () => this.stepPass(1),
       Backspace: () => this.clearString(),

@@ -40,7 +40,7 @@ import { Player } from '../../audio/player';
 import { Now } from '../../open-song/now';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { Icon } from '../../shared/icon';
-import { isCommandKey } from '../../shared/keys';
+import { isCommandKey, steppedInHistory } from '../../shared/keys';
 import { Needle } from '../../shared/needle';
 import { saveFile } from '../../shared/save-file';
 import { clock, counted, movedBy } from '../../shared/words';
@@ -149,12 +149,7 @@ export class SectionsPage implements OnDestroy {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-      event.preventDefault();
-      if (event.shiftKey) this.song.redo();
-      else this.song.undo();
-      return;
-    }
+    if (steppedInHistory(event, this.song)) return;
     if (!isCommandKey(event)) return;
     const commands: Record<string, () => void> = {
       ArrowUp: () => this.step(-1),

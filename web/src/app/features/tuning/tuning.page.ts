@@ -17,7 +17,7 @@ import {
 import { Tuner, type TunerInput } from '../../audio/tuner';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { Icon } from '../../shared/icon';
-import { isCommandKey } from '../../shared/keys';
+import { isCommandKey, steppedInHistory } from '../../shared/keys';
 import { counted } from '../../shared/words';
 import { DeckControl } from '../../song-frame/deck-control';
 import { PitchMeter } from './pitch-meter';
@@ -146,7 +146,7 @@ export class TuningPage implements OnDestroy {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    if (!isCommandKey(event)) return;
+    if (steppedInHistory(event, this.song) || !isCommandKey(event)) return;
     const commands: Record<string, () => void> = {
       '1': () => this.tuneTo('concert'),
       '2': () => this.tuneTo('recording'),
