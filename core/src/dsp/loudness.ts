@@ -6,7 +6,7 @@ import { applyBiquad, type Biquad } from './biquad';
 
 /**
  * The analogue filters that BS.1770 states as coefficients for 48 kHz, so that other rates get the same curve (found by
- * De Man 2014, "Evaluation of implementations of the EBU R128 loudness measurement", AES 145, table 1).
+ * De Man 2018, "Evaluation of implementations of the EBU R128 loudness measurement", AES 145, table 1).
  */
 const SHELF = { hz: 1681.9744509555319, gainDb: 3.99984385397, q: 0.7071752369554193 };
 const CUT = { hz: 38.13547087613982, q: 0.5003270373253953 };
