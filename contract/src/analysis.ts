@@ -18,6 +18,7 @@ const strumSchema = z.object({
   palmMuted: z.boolean(),
   dead: z.boolean(),
   confidence: z.number().min(0).max(1),
+  alternatives: z.array(z.object({ midi: z.array(midiNote), probability: z.number() })).default([]),
   name: z.string(),
   voicings: z.array(voicingSchema),
 });

@@ -15,6 +15,7 @@ function heard(timeS: number, root: number, marks: Partial<AnalysedStrum> = {}):
     palmMuted: false,
     dead: false,
     confidence: 0.9,
+    alternatives: [],
     name: 'x',
     voicings: [{ frets: [root - 40, root - 38, null, null, null, null], score: 1 }],
     ...marks,

@@ -14,6 +14,7 @@ const placed = (ticks: number, midi: readonly number[], marks: Partial<AnalysedS
     palmMuted: false,
     dead: midi.length === 0,
     confidence: 0.8,
+    alternatives: [],
     name: '',
     voicings: [],
     ...marks,

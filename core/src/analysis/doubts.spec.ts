@@ -13,6 +13,7 @@ const STRUM = {
   palmMuted: false,
   dead: false,
   confidence: 0.9,
+  alternatives: [],
   name: 'E5',
   voicings: [],
 } as const;

@@ -15,6 +15,7 @@ export function settleQuarterTone(heard: Heard): Heard {
     some.map((strum) => ({
       ...strum,
       midi: strum.midi.map((note) => note + semitones),
+      alternatives: strum.alternatives.map((a) => ({ ...a, midi: a.midi.map((note) => note + semitones) })),
       rootPc: strum.rootPc === null ? null : (strum.rootPc + semitones + 12) % 12,
     }));
   const strums = move(heard.strums);

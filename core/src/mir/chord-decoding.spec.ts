@@ -27,6 +27,24 @@ describe('decoding of chords', () => {
     const [chord] = decodeChords([evidence([[40, FIFTH, 0.9]])]);
     expect(chord).toMatchObject({ midi: [40, 47], bass: 40 });
     expect(chord.confidence).toBeGreaterThan(0.9);
+    expect(chord.alternatives).toEqual([]);
+  });
+
+  it('keeps what comes next, likeliest first, with its probability', () => {
+    const [chord] = decodeChords([
+      evidence([
+        [40, FIFTH, 0.6],
+        [40, WITH_OCTAVE, 0.3],
+        [45, FIFTH, 0.08],
+      ]),
+    ]);
+    expect(chord.alternatives.map((a) => a.midi)).toEqual([
+      [40, 47, 52],
+      [45, 52],
+    ]);
+    const sum = chord.confidence + chord.alternatives.reduce((s, a) => s + a.probability, 0);
+    expect(sum).toBeGreaterThan(0.95);
+    expect(sum).toBeLessThan(1.0001);
   });
 
   it('lets the vocabulary of the song decide what is doubtful', () => {

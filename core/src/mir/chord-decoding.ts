@@ -15,6 +15,8 @@ export interface DecodedChord {
   readonly form: number;
   /** Probability of this reading against all others. */
   readonly confidence: number;
+  /** Readings that come next, likeliest first. */
+  readonly alternatives: readonly { readonly midi: readonly MidiNote[]; readonly probability: number }[];
 }
 
 const CLASSES = BASS_NOTES * FORMS;
@@ -24,6 +26,9 @@ const VOCABULARY_WEIGHT = 0.7;
 /** What a chord that the song has not shown yet counts, in strums; forms that it has shown count more. */
 const UNSEEN = 0.004;
 const SEEN_FORM = 0.03;
+/** Readings that are kept beside the best one, and how likely they must be. */
+const ALTERNATIVES = 3;
+const LEAST_LIKELY = 0.01;
 /** A note of an unnamed form sounds from this probability on. */
 const PRESENT = 0.5;
 
@@ -75,13 +80,31 @@ export function decodeChords(
     posteriors = evidence.map((e) => posteriorOf(e, prior));
   }
   return posteriors.map((posterior, k) => {
-    let best = 0;
-    for (let c = 1; c < CLASSES; c++) if (posterior[c] > posterior[best]) best = c;
-    const bass = LOWEST_BASS + Math.floor(best / FORMS);
-    const form = best % FORMS;
-    const above = CHORD_FORMS[form].notes ?? notesPresent(alike[k].map((i) => strums[i].presence(bass)));
-    return { midi: above.map((a) => bass + a), bass, form, confidence: posterior[best] };
+    const read = (reading: number): { midi: number[]; bass: MidiNote; form: number } => {
+      const bass = LOWEST_BASS + Math.floor(reading / FORMS);
+      const form = reading % FORMS;
+      const above = CHORD_FORMS[form].notes ?? notesPresent(alike[k].map((i) => strums[i].presence(bass)));
+      return { midi: above.map((a) => bass + a), bass, form };
+    };
+    const [best, ...others] = likeliest(posterior);
+    return {
+      ...read(best),
+      confidence: posterior[best],
+      alternatives: others.map((c) => ({ midi: read(c).midi, probability: posterior[c] })),
+    };
   });
+}
+
+/** The best reading, and those behind it that are worth a thought. */
+function likeliest(posterior: Float32Array): number[] {
+  let best = 0;
+  const others: number[] = [];
+  for (let c = 0; c < CLASSES; c++) {
+    if (posterior[c] > posterior[best]) best = c;
+    if (posterior[c] >= LEAST_LIKELY) others.push(c);
+  }
+  const behind = others.filter((c) => c !== best).sort((a, b) => posterior[b] - posterior[a]);
+  return [best, ...behind.slice(0, ALTERNATIVES)];
 }
 
 function notesPresent(presences: readonly Float32Array[]): number[] {

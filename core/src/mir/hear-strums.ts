@@ -42,7 +42,17 @@ function describe(
   const settled = said === 'none' ? null : said;
   if (settled ? settled.dead : stroke.dead > stroke.ring + stroke.palmMute) {
     const confidence = stroke.dead;
-    return { timeS, endS, midi: [], rootPc: null, quality: null, palmMuted: false, dead: true, confidence };
+    return {
+      timeS,
+      endS,
+      midi: [],
+      rootPc: null,
+      quality: null,
+      palmMuted: false,
+      dead: true,
+      confidence,
+      alternatives: [],
+    };
   }
   const midi = settled?.midi ?? chord.midi;
   const named = identifyChord(midi);
@@ -56,6 +66,7 @@ function describe(
     palmMuted: stroke.palmMute > stroke.ring,
     dead: false,
     confidence: settled ? 1 : strokeProbability(stroke) * chord.confidence,
+    alternatives: settled ? [] : chord.alternatives,
   };
 }
 

@@ -1,5 +1,6 @@
 export { ANALYSIS_SAMPLE_RATE } from '../units';
 export type {
+  HeardAlternative,
   BeatGrid,
   HeardSection,
   HeardStrum,

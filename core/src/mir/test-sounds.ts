@@ -52,6 +52,7 @@ export function strumOf(
     palmMuted: false,
     dead: false,
     confidence: 1,
+    alternatives: [],
     ...marks,
   };
 }

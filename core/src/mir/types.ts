@@ -62,6 +62,13 @@ export interface HeardStrum {
   readonly dead: boolean;
   /** 0 to 1: how far the best chord stands above the others. */
   readonly confidence: number;
+  /** What else may sound there, likeliest first; empty for a dead stroke and for one that the user has settled. */
+  readonly alternatives: readonly HeardAlternative[];
+}
+
+export interface HeardAlternative {
+  readonly midi: readonly MidiNote[];
+  readonly probability: number;
 }
 
 export interface KeyEstimate {

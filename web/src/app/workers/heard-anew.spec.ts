@@ -11,6 +11,7 @@ const strum = (timeS: number, root = 40): AnalysedStrum => ({
   palmMuted: false,
   dead: false,
   confidence: 0.9,
+  alternatives: [],
   name: 'E5',
   voicings: [],
 });

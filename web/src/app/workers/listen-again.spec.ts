@@ -21,6 +21,7 @@ const strum = (timeS: number, midi: readonly number[]): AnalysedStrum => ({
   palmMuted: false,
   dead: false,
   confidence: 0.9,
+  alternatives: [],
   name: 'E5',
   voicings: [],
 });
