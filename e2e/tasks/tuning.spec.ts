@@ -39,7 +39,7 @@ test('settles pitch and tuning of a recording off 440 Hz, moves the tab along, a
   await riffs.ready();
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
-  expect(await riffs.strums()).toEqual(before);
+  await expect.poll(() => riffs.strums()).toEqual(before);
 });
 
 test('the tuner finds the string by itself and says up or down', async ({ demoApp, page }) => {
