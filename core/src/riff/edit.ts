@@ -148,10 +148,7 @@ export function moveStrum(document: SongDocument, riffId: string, strumId: strin
   });
 }
 
-/**
- * Repeats a strum at the first free place of the grid behind it, until the next one; null when there is none. `step` is the
- * distance of places.
- */
+/** The first place behind a strum on a grid of `step`, before the next strum; null when there is none. */
 export function placeBehind(riff: Riff, strumId: string, step: Ticks): Ticks | null {
   const index = riff.strums.findIndex((s) => s.id === strumId);
   if (index < 0) return riff.strums.length === 0 ? 0 : null;

@@ -14,8 +14,8 @@ import { STALE_AFTER_S, type AnalysisLedger } from '../../jobs/run-analysis';
 /** PostgreSQL notifications: the payload is the id of a changed analysis. */
 export const CHANNEL = 'wild_needle_analysis';
 
-const AS_JOB = `SELECT a.id, a.recording_id AS "recordingId", r.song_id AS "songId", a.status, a.share, a.doing, a.so_far AS "soFar",
-  a.problem
+const AS_JOB = `SELECT a.id, a.recording_id AS "recordingId", r.song_id AS "songId", a.status, a.share, a.doing,
+  a.so_far AS "soFar", a.problem
   FROM analyses a JOIN recordings r ON r.id = a.recording_id`;
 
 /** What happens to a song when its recording was heard, in the same transaction. */
@@ -107,7 +107,7 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
     },
 
     async cancel(id) {
-      await change(id, ['queued', 'running'], { status: 'cancelled', doing: 'Cancelled' });
+      await change(id, ['queued', 'running'], { status: 'cancelled', doing: 'Cancelled', soFar: null });
     },
 
     async newestResult(recordingId) {

@@ -116,7 +116,8 @@ export class Player {
       this.isolation = createIsolationClient(channels, decoded.sampleRate, {
         onHeard: (heard, isWholeSong) => {
           if (isWholeSong) this.hearingShareSignal.set(1);
-          this.replacing = this.replacing.then(() => this.replaceSound(heard));
+          const put = (): Promise<void> => this.replaceSound(heard);
+          this.replacing = this.replacing.then(put, put);
         },
         onProgress: (share) => this.hearingShareSignal.set(share),
         onStage: (shares) => this.stageSignal.set(shares),

@@ -1,7 +1,7 @@
 /** A tone to tune a string by: a few partials, fading as a string does. */
 
-/** Octave and fifth over the fundamental make a low tone audible on small loudspeakers. */
-const PARTIALS = [0, 0.5, 0.3, 0.2, 0.1];
+/** From the fundamental up: those above it make a low tone audible on small loudspeakers. */
+const PARTIALS = [1, 0.5, 0.3, 0.2, 0.1];
 const LEVEL = 0.25;
 
 /** Sounds from `startS` of the context's clock on. */
@@ -13,8 +13,8 @@ export function playReferenceTone(
   lengthS: number,
 ): void {
   const wave = context.createPeriodicWave(
-    new Float32Array([0, ...PARTIALS.map(() => 0)]),
-    Float32Array.of(0, 1, ...PARTIALS.slice(1)),
+    new Float32Array(PARTIALS.length + 1),
+    Float32Array.of(0, ...PARTIALS),
   );
   const tone = new OscillatorNode(context, { type: 'custom', periodicWave: wave, frequency: freqHz });
   const gain = new GainNode(context, { gain: 0 });

@@ -21,6 +21,8 @@ export class Tuner {
   private stream: MediaStream | null = null;
   private timer: ReturnType<typeof setInterval> | undefined;
   private readPitch: TunerPitch | null = null;
+  /** Guards against an input that is allowed only after the tuner was left. */
+  private startNumber = 0;
   private readonly inputSignal = signal<TunerInput>('off');
   private readonly freqSignal = signal<number | null>(null);
   private readonly problemSignal = signal<string | null>(null);
@@ -38,19 +40,26 @@ export class Tuner {
   async start(input: 'input' | 'simulated'): Promise<void> {
     this.stop();
     this.problemSignal.set(null);
+    const mine = this.startNumber;
     const { context, analyser } = this.ensure();
     await context.resume();
     if (input === 'input') {
       try {
-        this.stream = await navigator.mediaDevices.getUserMedia({
+        const stream = await navigator.mediaDevices.getUserMedia({
           audio: { echoCancellation: false, noiseSuppression: false, autoGainControl: false },
         });
-        context.createMediaStreamSource(this.stream).connect(analyser);
+        if (mine !== this.startNumber) {
+          stream.getTracks().forEach((track) => track.stop());
+          return;
+        }
+        this.stream = stream;
+        context.createMediaStreamSource(stream).connect(analyser);
       } catch {
         this.problemSignal.set('No input can be heard. Allow the microphone, or use the simulated guitar.');
         return;
       }
     }
+    if (mine !== this.startNumber) return;
     this.inputSignal.set(input);
     const samples = new Float32Array(TUNER_WINDOW);
     const read = (this.readPitch ??= createTunerPitch());
@@ -61,6 +70,7 @@ export class Tuner {
   }
 
   stop(): void {
+    this.startNumber++;
     clearInterval(this.timer);
     this.stream?.getTracks().forEach((track) => track.stop());
     this.stream = null;

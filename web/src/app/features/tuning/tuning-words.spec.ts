@@ -46,14 +46,14 @@ describe('words of the tuning screen', () => {
 
   it('give reasons for a tuning and against it', () => {
     expect(reasonWords(candidate({}))).toBe(
-      'The lowest note heard is its open low string. 40 % take one finger.',
+      'The lowest note heard is its open low string. 40\u00a0% take one finger.',
     );
     expect(reasonWords(candidate({ lowestAboveOpen: 2, oneFingerShare: 0 }))).toBe(
       'Nothing sounds on the lowest 2 frets of its low string.',
     );
     const worse = candidate({ lowestAboveOpen: -1, unplayableShare: 0.3, oneFingerShare: 0, openShare: 0.5 });
     expect(reasonWords(worse)).toBe(
-      "The lowest note heard lies 1 under its low string. 30 % of the chords can't be played. 50 % have open strings.",
+      "The lowest note heard lies 1 under its low string. 30\u00a0% of the chords can't be played. 50\u00a0% have open strings.",
     );
     expect(reasonWords({ ...candidate({}), reasons: null })).toContain('no reasons');
   });

@@ -46,7 +46,7 @@ export function betweenWords(cents: number, lowestPc: number, key: Key | null): 
   return `Between ${name(low)} and ${name(high)}: the low ${own} of this record lies ${Math.round(Math.abs(cents))} cents ${over} ${own}.`;
 }
 
-const percent = (share: number): string => `${Math.round(100 * share)} %`;
+const percent = (share: number): string => `${Math.round(100 * share)}\u00a0%`;
 
 /** What speaks for a tuning, and against it. */
 export function reasonWords({ reasons, capo }: Candidate): string {
