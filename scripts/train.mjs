@@ -6,12 +6,13 @@ import { spawn } from 'node:child_process';
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mjs';
 import { endOnStop, say, Stop } from './lib/say.mjs';
 
-/** Validation songs, then the training songs for either core; the second starts at once. */
-const SEEDS = [
-  [1, 40],
-  [1000, 1270],
-  [1400, 1630],
-];
+/** Validation songs, the training songs for either core, and the long ones that the meter is learned from. */
+const SEEDS = {
+  validation: [1, 40],
+  first: [1000, 1295],
+  second: [1500, 1834],
+  long: [2000, 2160],
+};
 
 function run(...args) {
   return new Promise((resolve, reject) => {
@@ -33,10 +34,12 @@ async function main() {
     'musescore-general-soundfont',
   ]);
   say('Making the songs …');
-  const [validation, first, second] = SEEDS;
+  const make = (range) => run('training/generate.ts', ...range);
   await Promise.all([
-    run('training/generate.ts', ...validation).then(() => run('training/generate.ts', ...first)),
-    run('training/generate.ts', ...second),
+    make(SEEDS.validation)
+      .then(() => make(SEEDS.first))
+      .then(() => make(SEEDS.long)),
+    make(SEEDS.second),
   ]);
   say('Training …');
   await Promise.all([

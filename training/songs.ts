@@ -2,12 +2,17 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ANALYSIS_SAMPLE_RATE, type StereoSignal } from '@wild-needle/core/mir';
-import type { Truth } from './material/song';
+import { LONG_SONGS_FROM, type Truth } from './material/song';
 
 const SONGS = join(import.meta.dirname, '../.cache/training/songs');
 
 /** Songs below are kept for validation. */
 export const FIRST_TRAINING_SEED = 1000;
+
+/** The meter is learned from all training songs, strokes and chords from the short ones. */
+export function isForSounds(seed: number): boolean {
+  return seed >= FIRST_TRAINING_SEED && seed < LONG_SONGS_FROM;
+}
 
 export function songFile(seed: number, ending: string): string {
   return join(SONGS, `${seed}.${ending}`);

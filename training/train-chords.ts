@@ -18,7 +18,7 @@ import {
 } from '@wild-needle/core/mir';
 import { createRandom, gaussian } from '@wild-needle/core/units';
 import { maskRectified, shuffled, TrainableLayer } from './nets/dense';
-import { FIRST_TRAINING_SEED, readSong, seedsOnDisk } from './songs';
+import { FIRST_TRAINING_SEED, isForSounds, readSong, seedsOnDisk } from './songs';
 
 const HIDDEN = 64;
 const BATCH = 16;
@@ -163,7 +163,7 @@ function score(name: string, e: Examples): void {
 }
 
 const seeds = seedsOnDisk();
-const training = collect(seeds.filter((s) => s >= FIRST_TRAINING_SEED));
+const training = collect(seeds.filter(isForSounds));
 const validation = collect(seeds.filter((s) => s < FIRST_TRAINING_SEED));
 process.stdout.write(`${training.count} strums to learn from, ${validation.count} to try on\n`);
 

@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { STROKE_FEATURES } from '@wild-needle/core/mir';
 import { createRandom } from '@wild-needle/core/units';
 import { maskRectified, shuffled, TrainableLayer } from './nets/dense';
-import { FIRST_TRAINING_SEED, seedsOnDisk } from './songs';
+import { FIRST_TRAINING_SEED, isForSounds, seedsOnDisk } from './songs';
 import { strokeExamples, type StrokeExamples } from './stroke-examples';
 
 const CLASSES = ['none', 'ring', 'palm mute', 'dead'] as const;
@@ -79,7 +79,7 @@ function score(name: string, { features, labels, missed }: StrokeExamples): void
 }
 
 const seeds = seedsOnDisk();
-const training = collect(seeds.filter((s) => s >= FIRST_TRAINING_SEED));
+const training = collect(seeds.filter(isForSounds));
 const validation = collect(seeds.filter((s) => s < FIRST_TRAINING_SEED));
 const rows = training.labels.length;
 const input = new Float32Array(BATCH * STROKE_FEATURES);

@@ -12,22 +12,20 @@ export function longSong(times = TIMES): DemoSong {
   const beats = grid.beatsS.length - 1;
   const beatS = grid.beatsS[1] - grid.beatsS[0];
   const round = Array.from({ length: times }, (_, i) => i);
-  return {
-    ...song,
-    document: {
-      ...song.document,
-      title: TITLE,
-      grid: {
-        beatsS: Array.from({ length: beats * times + 1 }, (_, i) => grid.beatsS[0] + i * beatS),
-        bars: round.flatMap((i) => grid.bars.map((b) => ({ ...b, beat: b.beat + i * beats }))),
-      },
-      sections: round.flatMap((i) =>
-        sections.map((s) => ({
-          ...s,
-          id: `${s.id}-${i}`,
-          startBar: s.startBar + i * grid.bars.length,
-        })),
-      ),
+  const document = {
+    ...song.document,
+    title: TITLE,
+    grid: {
+      beatsS: Array.from({ length: beats * times + 1 }, (_, i) => grid.beatsS[0] + i * beatS),
+      bars: round.flatMap((i) => grid.bars.map((b) => ({ ...b, beat: b.beat + i * beats }))),
     },
+    sections: round.flatMap((i) =>
+      sections.map((s) => ({
+        ...s,
+        id: `${s.id}-${i}`,
+        startBar: s.startBar + i * grid.bars.length,
+      })),
+    ),
   };
+  return { ...song, document, played: document };
 }

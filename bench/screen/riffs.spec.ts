@@ -9,9 +9,9 @@ import { renderDemoSong } from '../../demo/seed/render';
 import { test } from '../../e2e/support/app';
 import { Shelf } from '../../e2e/support/pages';
 import { longSong } from './four-minutes';
+import { frameGaps } from './frames';
 
 const ROUNDS = 5;
-const FRAMES_S = 4;
 
 function median(values: readonly number[]): number {
   return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
@@ -70,25 +70,7 @@ interface Frames {
 
 /** Distances of the frames while `act` goes on. */
 async function frames(page: Page, act: () => Promise<void>): Promise<Frames> {
-  const measured = page.evaluate(
-    (lengthMs) =>
-      new Promise<number[]>((resolve) => {
-        const gaps: number[] = [];
-        const start = performance.now();
-        let last = start;
-        const tick = (): void => {
-          const now = performance.now();
-          gaps.push(now - last);
-          last = now;
-          if (now - start < lengthMs) requestAnimationFrame(tick);
-          else resolve(gaps.slice(1));
-        };
-        requestAnimationFrame(tick);
-      }),
-    FRAMES_S * 1000,
-  );
-  await act();
-  const gaps = await measured;
+  const gaps = await frameGaps(page, act);
   return {
     medianMs: median(gaps),
     longestMs: Math.max(...gaps),

@@ -7,6 +7,15 @@ import { join } from 'node:path';
 import { performance } from 'node:perf_hooks';
 import { analyse } from '@wild-needle/core/analysis';
 import { isolate, median, type Isolation } from '@wild-needle/core/dsp';
+import {
+  chooseHandPath,
+  findVoicings,
+  placeShape,
+  POWER_SHAPES,
+  soundingNotes,
+  STANDARD_TUNING,
+  waysToPlay,
+} from '@wild-needle/core/guitar';
 import { ANALYSIS_SAMPLE_RATE, createRandom } from '@wild-needle/core/units';
 
 const SECONDS = 60;
@@ -57,6 +66,39 @@ for (const [name, isolation] of Object.entries(ISOLATIONS)) {
 results['the whole analysis'] = timesRealTime(
   () => void analyse({ channels: low, sampleRate: ANALYSIS_SAMPLE_RATE }),
 );
+/** A song of 300 strums in changing shapes. */
+const riff = Array.from({ length: 300 }, (_, i) => {
+  const root = { string: 6 - (i % 2), fret: [0, 3, 5, 7, 8, 10][i % 6] };
+  return placeShape(POWER_SHAPES[i % 7], root, STANDARD_TUNING) ?? [{ string: 6, fret: 0 }];
+});
+const heard = (midi: number): number => (midi % 7 === 0 ? 0.9 : 0.1);
+const options = { tuning: STANDARD_TUNING, heard, ownShapes: [], alternatives: [] };
+
+function milliseconds(work: () => void): number {
+  work();
+  const times = Array.from({ length: RUNS }, () => {
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  });
+  return median(times) ?? 0;
+}
+const share = (ms: number, budgetMs: number): number => Math.round((1000 * ms) / budgetMs) / 1000;
+const budgets = {
+  'ways of one strum of 300, share of 20 ms': share(
+    milliseconds(() => void waysToPlay(riff, 150, options)),
+    20,
+  ),
+  'path through 300 strums, share of 1 s': share(
+    milliseconds(
+      () =>
+        void chooseHandPath(
+          riff.map((f) => findVoicings(soundingNotes(STANDARD_TUNING, f), STANDARD_TUNING).slice(0, 6)),
+        ),
+    ),
+    1000,
+  ),
+};
 const made = {
   command: 'npm run bench:speed',
   date: new Date().toISOString().slice(0, 10),
@@ -64,6 +106,6 @@ const made = {
 };
 writeFileSync(
   join(import.meta.dirname, 'results.json'),
-  `${JSON.stringify({ ...made, results }, null, 2)}\n`,
+  `${JSON.stringify({ ...made, results, budgets }, null, 2)}\n`,
 );
-process.stdout.write(`${JSON.stringify(results, null, 2)}\n`);
+process.stdout.write(`${JSON.stringify({ results, budgets }, null, 2)}\n`);

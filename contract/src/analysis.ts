@@ -44,6 +44,9 @@ const sectionSchema = spanSchema.extend({
   startBar: z.int(),
   barsPerPass: z.int(),
   passes: z.int(),
+  startSureness: z.number().min(0).max(1).default(1),
+  orElseBars: z.int().nullable().default(null),
+  likeRiff: z.number().min(0).max(1).nullable().default(null),
   key: keySchema.nullable().default(null),
   passList: z.array(passSchema).default([]),
 });

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { describeApi, songDocumentSchema, upgradeDocument } from './index';
 
-const DOCUMENT = {
+/** As the first version of the program stored it. */
+const STORED = {
   schema: 'wild-needle/song@1',
   title: 'T',
   artist: '',
@@ -33,6 +34,7 @@ const DOCUMENT = {
   ],
   sections: [{ id: 'x', name: 'Verse', riffId: 'r', startBar: 0, passes: 1, transpose: 0 }],
 };
+const DOCUMENT = songDocumentSchema.parse(STORED);
 const [riff] = DOCUMENT.riffs;
 const [strum] = riff.strums;
 
@@ -41,10 +43,34 @@ describe('document', () => {
     expect(songDocumentSchema.parse(DOCUMENT)).toEqual(DOCUMENT);
   });
 
+  it('gives one of before what came since: no marks, no second guitar, nothing decided', () => {
+    expect(DOCUMENT.second).toBeNull();
+    expect(riff).toMatchObject({ second: [], variations: [], barNotes: [], groups: [] });
+    expect(strum).toMatchObject({
+      rest: false,
+      note: '',
+      marks: { join: null, bendCents: 0, vibrato: false },
+    });
+    expect(DOCUMENT.sections[0]).toMatchObject({ answers: [], tone: '' });
+  });
+
   it.each([
     ['a riff that does not exist', { sections: [{ ...DOCUMENT.sections[0], riffId: 'q' }] }, 'names no riff'],
     ['beats that go back', { grid: { ...DOCUMENT.grid, beatsS: [0, 2, 1] } }, 'must ascend'],
     ['two strums of one id', { riffs: [{ ...riff, strums: [strum, strum] }] }, 'same id'],
+    ['a strum of one id with one of the second guitar', { riffs: [{ ...riff, second: [strum] }] }, 'same id'],
+    [
+      'a variation that ends before it starts',
+      {
+        riffs: [
+          {
+            ...riff,
+            variations: [{ id: 'v', name: 'V', fromTicks: 5, toTicks: 5, strums: [], second: [] }],
+          },
+        ],
+      },
+      'end after it starts',
+    ],
     [
       'a string written twice',
       { riffs: [{ ...riff, strums: [{ ...strum, frets: [...strum.frets, ...strum.frets] }] }] },

@@ -22,6 +22,22 @@ export const tuningSchema = z.object({
   capo: z.int().min(0).max(12),
 });
 
+const marksSchema = z.object({
+  join: z.enum(['slide', 'hammer', 'tie']).nullable().default(null),
+  slideIn: z.enum(['below', 'above']).nullable().default(null),
+  slideOut: z.enum(['down', 'up']).nullable().default(null),
+  length: z.enum(['ring', 'short']).nullable().default(null),
+  bendCents: z.int().min(0).max(400).default(0),
+  vibrato: z.boolean().default(false),
+  harmonic: z.enum(['natural', 'pinch']).nullable().default(null),
+  bar: z.enum(['dip', 'dive']).nullable().default(null),
+  accent: z.boolean().default(false),
+  stroke: z.enum(['down', 'up']).nullable().default(null),
+});
+
+const note = z.string().max(1000);
+
+/** Fields with a default came later; stored documents of before lack them. */
 const strumSchema = z.object({
   id,
   startTicks: ticks,
@@ -35,8 +51,24 @@ const strumSchema = z.object({
     ),
   palmMute: z.boolean(),
   dead: z.boolean(),
+  rest: z.boolean().default(false),
+  marks: marksSchema.prefault({}),
+  note: note.default(''),
   trust: z.enum(['guessed', 'heard', 'checked']),
 });
+
+const strums = z.array(strumSchema).max(20_000);
+
+const variationSchema = z
+  .object({
+    id,
+    name: z.string().max(80),
+    fromTicks: ticks,
+    toTicks: ticks,
+    strums,
+    second: strums.default([]),
+  })
+  .refine((v) => v.toTicks > v.fromTicks, 'a variation must end after it starts');
 
 const riffSchema = z.object({
   id,
@@ -51,7 +83,17 @@ const riffSchema = z.object({
     )
     .min(1)
     .max(1000),
-  strums: z.array(strumSchema).max(20_000),
+  strums,
+  second: strums.default([]),
+  variations: z.array(variationSchema).max(100).default([]),
+  barNotes: z
+    .array(z.object({ bar: z.int().min(0), text: note, todo: z.boolean() }))
+    .max(1000)
+    .default([]),
+  groups: z
+    .array(z.object({ name: z.string().max(80), startBar: z.int().min(0), bars: z.int().min(1) }))
+    .max(1000)
+    .default([]),
 });
 
 const sectionSchema = z.object({
@@ -61,6 +103,12 @@ const sectionSchema = z.object({
   startBar: z.int().min(0),
   passes: z.int().min(1).max(1000),
   transpose: z.int().min(-24).max(24),
+  answers: z
+    .array(z.object({ pass: z.int().min(0), variationId: id.nullable() }))
+    .max(2000)
+    .default([]),
+  tone: z.string().max(80).default(''),
+  startIsSettled: z.boolean().default(false),
 });
 
 export const songDocumentSchema: z.ZodType<SongDocument> = z
@@ -69,6 +117,7 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
     title: z.string().trim().min(1).max(200),
     artist: z.string().trim().max(200),
     tuning: tuningSchema,
+    second: tuningSchema.nullable().default(null),
     key: keySchema.nullable(),
     referenceOffsetCents: z.number().min(-100).max(100),
     recordings: z.array(z.object({ id, isReference: z.boolean() })).max(20),
@@ -107,8 +156,8 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
       context.addIssue({ code: 'custom', path: ['riffs'], message: 'two riffs have the same id' });
     }
     document.riffs.forEach((riff, i) => {
-      const ids = new Set(riff.strums.map((s) => s.id));
-      if (ids.size !== riff.strums.length) {
+      const all = [riff, ...riff.variations].flatMap((part) => [...part.strums, ...part.second]);
+      if (new Set(all.map((s) => s.id)).size !== all.length) {
         context.addIssue({
           code: 'custom',
           path: ['riffs', i, 'strums'],

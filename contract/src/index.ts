@@ -22,6 +22,8 @@ export type {
   SaveRequest,
   SongSummary,
 } from './songs';
+export { shapeBodySchema, shapeSchema } from './shapes';
+export type { Shape } from './shapes';
 export { healthSchema } from './health';
 export type { Health } from './health';
 export { ROUTES } from './routes';

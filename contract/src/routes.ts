@@ -2,6 +2,7 @@
 import * as z from 'zod';
 import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 import { healthSchema } from './health';
+import { shapeBodySchema, shapeSchema } from './shapes';
 import {
   idParamsSchema,
   importAnswerSchema,
@@ -62,6 +63,29 @@ export const ROUTES = {
     method: 'delete',
     path: '/api/songs/:id',
     summary: 'Remove a song with its recording',
+    params: idParamsSchema,
+    status: 204,
+  },
+  listShapes: {
+    method: 'get',
+    path: '/api/shapes',
+    summary: "The player's own shapes, oldest first",
+    status: 200,
+    answer: z.array(shapeSchema),
+  },
+  keepShape: {
+    method: 'put',
+    path: '/api/shapes/:id',
+    summary: 'Keep a shape under its id; one that is there is replaced',
+    params: idParamsSchema,
+    body: shapeBodySchema,
+    status: 200,
+    answer: shapeSchema,
+  },
+  forgetShape: {
+    method: 'delete',
+    path: '/api/shapes/:id',
+    summary: 'Forget a shape',
     params: idParamsSchema,
     status: 204,
   },

@@ -1,24 +1,27 @@
 /**
  * A short hand for writing demo riffs. One string per bar, strums separated by blanks:
  * `FRETS:LENGTH` with frets from the lowest string up joined by dots (`x` = not played) and the length in
- * sixteenths; `m` after it is a palm mute. `D:2` is a dead stroke, `-:4` a rest.
+ * sixteenths; behind it `m` is a palm mute, `s` slid into and `h` hammered from the strum before. `D:2` is a dead stroke,
+ * `-:4` nothing.
  */
-import type { Riff, Strum } from '@wild-needle/core/riff';
+import { NO_MARKS, PLAIN_RIFF, PLAIN_STRUM, type Riff, type Strum } from '@wild-needle/core/riff';
 
 const SIXTEENTH = 240;
-const TOKEN = /^(-|D|[\dx.]+):(\d+)(m?)$/;
+const TOKEN = /^(-|D|[\dx.]+):(\d+)([msh]?)$/;
 
-function strumOf(id: string, frets: string, startTicks: number, durationTicks: number, mute: boolean): Strum {
+function strumOf(id: string, frets: string, startTicks: number, durationTicks: number, mark: string): Strum {
   const dead = frets === 'D';
   return {
+    ...PLAIN_STRUM,
     id,
     startTicks,
     durationTicks,
     frets: dead
       ? []
       : frets.split('.').flatMap((f, i) => (f === 'x' ? [] : [{ string: 6 - i, fret: Number(f) }])),
-    palmMute: mute,
+    palmMute: mark === 'm',
     dead,
+    marks: { ...NO_MARKS, join: mark === 's' ? 'slide' : mark === 'h' ? 'hammer' : null },
     trust: 'checked',
   };
 }
@@ -35,18 +38,19 @@ export function riffOf(letter: string, name: string, bars: readonly string[]): R
       if (match[1] !== '-') {
         const start = (b * 16 + at) * SIXTEENTH;
         strums.push(
-          strumOf(
-            `riff-${letter}-${strums.length + 1}`,
-            match[1],
-            start,
-            length * SIXTEENTH,
-            match[3] === 'm',
-          ),
+          strumOf(`riff-${letter}-${strums.length + 1}`, match[1], start, length * SIXTEENTH, match[3]),
         );
       }
       at += length;
     }
     if (at !== 16) throw new Error(`bar ${b + 1} of ${name} is ${at} sixteenths long, not 16`);
   });
-  return { id: `riff-${letter}`, letter, name, bars: bars.map(() => ({ beats: 4, unit: 4 })), strums };
+  return {
+    ...PLAIN_RIFF,
+    id: `riff-${letter}`,
+    letter,
+    name,
+    bars: bars.map(() => ({ beats: 4, unit: 4 })),
+    strums,
+  };
 }

@@ -1,12 +1,23 @@
 /** The demo songs: invented riffs by invented bands. Each is a document that the band of `core/synth` plays. */
 import { TUNINGS } from '@wild-needle/core/guitar';
-import { DOCUMENT_SCHEMA, type Bar, type Riff, type SongDocument } from '@wild-needle/core/riff';
+import {
+  DOCUMENT_SCHEMA,
+  keepVariation,
+  PLAIN_SECTION,
+  riffTicks,
+  type Bar,
+  type Riff,
+  type SongDocument,
+} from '@wild-needle/core/riff';
 import type { BandOptions } from '@wild-needle/core/synth';
 import { riffOf } from './notation';
 
 export interface DemoSong {
   readonly fileName: string;
+  /** As it is written. */
   readonly document: SongDocument;
+  /** As the band plays it: with what the transcription does not know yet. */
+  readonly played: SongDocument;
   readonly band: Omit<BandOptions, 'sampleRate'>;
   /** Comes with its transcription; the others are left for the user to work out. */
   readonly transcribed: boolean;
@@ -24,6 +35,26 @@ interface SongPlan {
   readonly form: readonly (readonly [name: string, letter: string, passes: number, transpose?: number])[];
 }
 
+/** One pass that ends otherwise than the riff, in its last bars. */
+interface DemoEnding {
+  readonly section: string;
+  readonly pass: number;
+  readonly bars: readonly string[];
+}
+
+function withEnding(document: SongDocument, { section: name, pass, bars }: DemoEnding): SongDocument {
+  const section = document.sections.find((s) => s.name === name);
+  const riff = document.riffs.find((r) => r.id === section?.riffId);
+  if (!section || !riff) throw new Error(`no section is called ${name}`);
+  const toTicks = riffTicks(riff);
+  const ending = riffOf(`${riff.letter}-ending`, 'Ending', bars);
+  const fromTicks = toTicks - riffTicks(ending);
+  return keepVariation(document, section.id, pass - 1, {
+    ...{ id: `${riff.id}-ending`, name: 'Ending 2', fromTicks, toTicks, second: [] },
+    strums: ending.strums.map((s) => ({ ...s, startTicks: s.startTicks + fromTicks })),
+  });
+}
+
 /** Silence before the first bar, as on a record. */
 const LEAD_IN_S = 0.6;
 
@@ -34,7 +65,15 @@ function documentOf({ title, artist, tuning, key, bpm, offsetCents, riffs, form 
   const sections = form.map(([name, letter, passes, transpose = 0], i) => {
     const riff = riffs.find((r) => r.letter === letter);
     if (!riff) throw new Error(`no riff ${letter} in ${title}`);
-    const section = { id: `section-${i + 1}`, name, riffId: riff.id, startBar, passes, transpose };
+    const section = {
+      ...PLAIN_SECTION,
+      id: `section-${i + 1}`,
+      name,
+      riffId: riff.id,
+      startBar,
+      passes,
+      transpose,
+    };
     startBar += riff.bars.length * passes;
     return section;
   });
@@ -46,6 +85,7 @@ function documentOf({ title, artist, tuning, key, bpm, offsetCents, riffs, form 
     tuning: { name: found.name, stringsMidi: found.strings, capo: 0 },
     key,
     referenceOffsetCents: offsetCents,
+    second: null,
     recordings: [],
     tuneTo: 'concert',
     loops: [],
@@ -58,10 +98,12 @@ function documentOf({ title, artist, tuning, key, bpm, offsetCents, riffs, form 
   };
 }
 
-export const DEMO_SONGS: readonly DemoSong[] = [
+const SONGS: readonly (Omit<DemoSong, 'played'> & { readonly ending?: DemoEnding })[] = [
   {
     fileName: 'salt-on-the-wire.flac',
     transcribed: true,
+    // The fourth time round the turn is left out.
+    ending: { section: 'Verse 1', pass: 4, bars: ['5.5.5:12 -:4'] },
     band: { seed: 11, drive: 14, drums: true, bass: true, guitars: 2 },
     document: documentOf({
       title: 'Salt on the Wire',
@@ -74,7 +116,7 @@ export const DEMO_SONGS: readonly DemoSong[] = [
         riffOf('A', 'Intro riff', ['0.0.0:8 3.3.3:4 5.5.5:4', '0.0.0:8 8.8.8:4 7.7.7:2 D:1 D:1']),
         riffOf('B', 'Verse riff', [
           '0.0.0:4 0.0:2m 0.0:2m 3.3.3:4 0.0:2m 3.3.3:2',
-          '5.5.5:6 D:2 0.0:2m 2.2.2:2 x.3:2 x.5:2',
+          '5.5.5:6s D:2 0.0:2m 2.2.2:2 x.3:2 x.5:2h',
         ]),
         riffOf('C', 'Chorus riff', ['3.3.3:8 5.5.5:8', '7.7.7:8 8.8.8:4 7.7.7:4']),
       ],
@@ -137,3 +179,8 @@ export const DEMO_SONGS: readonly DemoSong[] = [
     }),
   },
 ];
+
+export const DEMO_SONGS: readonly DemoSong[] = SONGS.map(({ ending, ...song }) => ({
+  ...song,
+  played: ending ? withEnding(song.document, ending) : song.document,
+}));

@@ -6,7 +6,10 @@ import type { DemoSong } from '../riffs/songs';
 
 const SAMPLE_RATE = 44100;
 
-export async function renderDemoSong({ document, band }: DemoSong): Promise<Buffer> {
+export async function renderDemoSong({
+  played: document,
+  band,
+}: Pick<DemoSong, 'played' | 'band'>): Promise<Buffer> {
   const [left, right] = renderBand(document, a4OfOffset(document.referenceOffsetCents), {
     ...band,
     sampleRate: SAMPLE_RATE,

@@ -3,6 +3,7 @@ import { randomUUID } from 'node:crypto';
 import { join } from 'node:path';
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { test as base } from '@playwright/test';
+import { openSongSchema, ROUTES, songSummarySchema, type OpenSong } from '@wild-needle/contract';
 
 const ROOT = join(import.meta.dirname, '../..');
 
@@ -71,15 +72,50 @@ export async function startApp({ demo }: { demo: boolean }): Promise<App & { sto
   };
 }
 
-/** `app`: an empty shelf for each test. `demoApp`: one server with the demo songs for all tests of a file. */
-export const test = base.extend<{ app: App }, { demoApp: App }>({
+async function savedSongs(url: string): Promise<OpenSong[]> {
+  const ask = async (path: string): Promise<unknown> => (await fetch(`${url}${path}`)).json();
+  const shelf = songSummarySchema.array().parse(await ask(ROUTES.listSongs.path));
+  return Promise.all(
+    shelf.map(async ({ id }) => openSongSchema.parse(await ask(ROUTES.openSong.path.replace(':id', id)))),
+  );
+}
+
+/** The songs when the analysis of each has written its draft. */
+async function draftedSongs(url: string): Promise<OpenSong[]> {
+  for (;;) {
+    const songs = await savedSongs(url);
+    if (songs.every(({ job }) => job?.status !== 'queued' && job?.status !== 'running')) return songs;
+    await new Promise((resolve) => setTimeout(resolve, 500));
+  }
+}
+
+/** Saves every song as it was, where a test before has changed it. */
+async function putBack(url: string, before: readonly OpenSong[]): Promise<void> {
+  const now = new Map((await savedSongs(url)).map((song) => [song.id, song]));
+  for (const { id, document } of before) {
+    const song = now.get(id);
+    if (!song || JSON.stringify(song.document) === JSON.stringify(document)) continue;
+    const answer = await fetch(`${url}${ROUTES.saveSong.path.replace(':id', id)}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ baseRevision: song.revision, document }),
+    });
+    if (!answer.ok) throw new Error(`song ${id} could not be put back: ${await answer.text()}`);
+  }
+}
+
+/**
+ * `app`: an empty shelf for each test. `demoApp`: one server with the demo songs for all tests of a worker; each
+ * test finds the songs as they were at first, whatever the one before did to them.
+ */
+export const test = base.extend<{ app: App; demoApp: App }, { demoServer: App; demoSongs: OpenSong[] }>({
   // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern
   app: async ({}, use) => {
     const app = await startApp({ demo: false });
     await use(app);
     await app.stop();
   },
-  demoApp: [
+  demoServer: [
     // eslint-disable-next-line no-empty-pattern -- as above
     async ({}, use) => {
       const app = await startApp({ demo: true });
@@ -88,4 +124,12 @@ export const test = base.extend<{ app: App }, { demoApp: App }>({
     },
     { scope: 'worker', timeout: 120_000 },
   ],
+  demoSongs: [
+    async ({ demoServer }, use) => use(await draftedSongs(demoServer.url)),
+    { scope: 'worker', timeout: 120_000 },
+  ],
+  demoApp: async ({ demoServer, demoSongs }, use) => {
+    await putBack(demoServer.url, demoSongs);
+    await use(demoServer);
+  },
 });

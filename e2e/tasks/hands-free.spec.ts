@@ -11,7 +11,7 @@ test('a pedal learns to loop, an expression pedal sets the speed, both survive a
   await shelf.open(demoApp.url);
   const riffs = await shelf.openSong('Salt on the Wire');
   await riffs.ready();
-  await page.keyboard.press('#');
+  await page.keyboard.press(':');
   const board = page.getByRole('complementary', { name: 'Foot pedals' });
   await board.getByRole('button', { name: 'Learn the pedal for: Loop on, off' }).click();
   await board.getByRole('button', { name: 'Switch 2' }).click();
@@ -23,7 +23,7 @@ test('a pedal learns to loop, an expression pedal sets the speed, both survive a
 
   await page.reload();
   await riffs.ready();
-  await page.keyboard.press('#');
+  await page.keyboard.press(':');
   const loop = page.getByRole('button', { name: /Pass 1/, pressed: true });
   await board.getByRole('button', { name: 'Switch 2' }).click();
   await expect(loop).toBeVisible();

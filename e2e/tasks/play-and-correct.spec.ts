@@ -83,8 +83,11 @@ test('strikes a chord once more, moves the stroke, and takes both back', async (
   await page.keyboard.press('ArrowLeft');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await riffs.strums()).length).toBe(before.length + 1);
-  await page.keyboard.press('Shift+ArrowRight');
   await expect(page.getByText('9 strums')).toBeVisible();
+  const place = page.locator('wn-strum-panel h3');
+  const struckAt = await place.innerText();
+  await page.keyboard.press('Control+ArrowRight');
+  await expect(place).not.toHaveText(struckAt);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect.poll(() => riffs.strums()).toEqual(before);

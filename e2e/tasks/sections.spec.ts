@@ -5,10 +5,15 @@ import { openSongSchema } from '@wild-needle/contract';
 import { test } from '../support/app';
 import { Shelf } from '../support/pages';
 
-async function openSections(page: Page, url: string): Promise<void> {
+/** '4' of 'B ×4'. */
+function passesOf(row: string): string | undefined {
+  return /×(\d+)/.exec(row)?.[1];
+}
+
+async function openSections(page: Page, url: string, title = 'Nine Volt Harbour'): Promise<void> {
   const shelf = new Shelf(page);
   await shelf.open(url);
-  const riffs = await shelf.openSong('Nine Volt Harbour');
+  const riffs = await shelf.openSong(title);
   await riffs.ready();
   await page.getByRole('tab', { name: 'Sections' }).click();
   await expect(page.getByRole('table')).toContainText('Passes compared');
@@ -101,4 +106,124 @@ test('taps a grid along with the recording', async ({ demoApp, page }) => {
   // Taps half a second apart, as exactly as a test runner keeps time.
   expect(bpm).toBeGreaterThan(85);
   expect(bpm).toBeLessThan(125);
+});
+
+test('drags a bar line and the end of a section on the zoomed strip', async ({ demoApp, page }) => {
+  await openSections(page, demoApp.url);
+  const strip = page.getByRole('slider', { name: 'Place in the recording' });
+  const box = (await strip.boundingBox())!;
+  await page.mouse.move(box.x + 300, box.y + 20);
+  for (let i = 0; i < 6; i++) await page.mouse.wheel(0, -100);
+  await expect(page.getByRole('button', { name: /whole song/ })).toBeVisible();
+
+  const line = page.getByTitle(/^Bar line \d+: drag/).nth(1);
+  const number = Number(/\d+/.exec((await line.getAttribute('title')) ?? '')?.[0]);
+  const at = (await line.boundingBox())!;
+  await page.mouse.move(at.x + 4, at.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 12, at.y + 20, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByText('Saved')).toBeVisible();
+  const songId = new URL(page.url()).pathname.split('/')[2];
+  const grid = async () => {
+    const answer: unknown = await (await page.request.get(`${demoApp.url}/api/songs/${songId}`)).json();
+    return openSongSchema.parse(answer).document.grid;
+  };
+  const moved = await grid();
+  await page.keyboard.press('Control+z');
+  await expect.poll(async () => (await grid()).beatsS).not.toEqual(moved.beatsS);
+  const before = await grid();
+  const beat = before.bars[number - 1].beat;
+  expect(moved.beatsS[beat]).toBeGreaterThan(before.beatsS[beat]);
+  expect(moved.beatsS[beat] - before.beatsS[beat]).toBeLessThan(0.5);
+  await page.getByRole('button', { name: /whole song/ }).click();
+
+  // A section of several passes gives some of them back.
+  const rows = page.locator('tbody tr');
+  const texts = await rows.allInnerTexts();
+  const row = rows.nth(texts.findIndex((text) => Number(passesOf(text)) > 1));
+  const passes = passesOf(await row.innerText());
+  const name = (await row.locator('.name').innerText()).trim();
+  const end = (await page.getByTitle(`End of ${name}`).first().boundingBox())!;
+  await page.mouse.move(end.x + 4, end.y + 10);
+  await page.mouse.down();
+  await page.mouse.move(end.x - 110, end.y + 10, { steps: 5 });
+  await page.mouse.up();
+  await expect.poll(async () => passesOf(await row.innerText())).not.toBe(passes);
+  await page.keyboard.press('Control+z');
+});
+
+test('says how the guitar sounds, makes a bar free time, and refuses where a section plays', async ({
+  demoApp,
+  page,
+}) => {
+  await openSections(page, demoApp.url);
+  const rows = page.locator('tbody tr');
+  await rows.nth(1).click();
+  const tone = page.getByRole('combobox', { name: 'Sound of the guitar here' });
+  await tone.fill('clean');
+  await tone.blur();
+  await expect(rows.nth(1)).toContainText('clean');
+  await expect(rows.nth(1)).toContainText(/minor|major/);
+  await page.keyboard.press('x');
+  await expect(page.getByText(/is played here: shorten or move it first/)).toBeVisible();
+  await page.getByRole('button', { name: 'Pick-up, strums …' }).click();
+  await page.getByRole('menuitem', { name: 'strums stay in the bar' }).click();
+  await page.keyboard.press('o');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(rows.nth(1)).not.toContainText('clean');
+});
+
+test('gives the odd pass a name, and takes the road map away as a picture', async ({ demoApp, page }) => {
+  await openSections(page, demoApp.url, 'Salt on the Wire');
+  const verse = page.locator('tbody tr').nth(1);
+  await expect(verse).toContainText('ends early');
+  await verse.click();
+  await page.getByRole('textbox', { name: 'Name of what this pass plays' }).fill('Stop');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(verse).toContainText('The last pass plays “Stop”');
+  // Back, and by key: the riff whatever was heard.
+  await page.keyboard.press('Control+z');
+  await expect(verse).toContainText('ends early');
+  await page.keyboard.press('y');
+  await expect(verse).toContainText('All passes agree');
+
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take away or bring in' }).click();
+  await page.getByRole('menuitem', { name: 'Road map as a picture' }).click();
+  const file = await download;
+  expect(file.suggestedFilename()).toBe('salt-on-the-wire.svg');
+  const picture = readFileSync(await file.path(), 'utf8');
+  await page.setContent(picture);
+  await expect(page.locator('svg')).toContainText('Verse 1, moved up');
+  await expect(page.locator('svg')).toContainText('Intro A×2, Verse 1 B×4');
+});
+
+test('says how sure a suggested start is, moves it, or takes the word of the user', async ({
+  demoApp,
+  page,
+}) => {
+  // The analysis as it came, but for one start that it is not sure of.
+  await page.route('**/api/recordings/*/analysis', async (route) => {
+    const answer = await route.fetch();
+    const analysis = (await answer.json()) as { sections: object[] };
+    analysis.sections[1] = { ...analysis.sections[1], startSureness: 0.41, orElseBars: 2 };
+    await route.fulfill({ response: answer, json: analysis });
+  });
+  await openSections(page, demoApp.url);
+  const row = page.locator('tbody tr').nth(1);
+  const start = await row.locator('.start').innerText();
+  await expect(
+    row.getByRole('img', { name: 'Its start is 41 % sure; it may be 2 bars later.' }),
+  ).toBeVisible();
+  await row.click();
+  await page.getByRole('button', { name: 'Begin there' }).click();
+  await expect(row.locator('.start')).not.toHaveText(start);
+  await expect(row.getByRole('img')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(row.getByRole('img')).toHaveCount(1);
+  await page.keyboard.press('y');
+  await expect(row.getByRole('img')).toHaveCount(0);
+  await expect(row.locator('.start')).toHaveText(start);
 });

@@ -149,8 +149,13 @@ export function renderBass(
     ['moving', 3],
   ] as const);
   const ratio = 2 ** (offsetCents / 1200);
-  // Most lines keep to the lowest octave; some lie where the guitar has its own low notes.
-  const lowest = chance.pick([26, 26, 28, 31, 35]);
+  // Most lines keep to the lowest octave; few lie where the guitar has its own low notes.
+  const lowest = chance.weighted([
+    [26, 8],
+    [28, 8],
+    [31, 3],
+    [35, 1],
+  ]);
   const low = (pc: number): number => lowest + ((pc - lowest + 120) % 12);
   const play = (quarter: number, untilQuarter: number, note: number): void => {
     const start = Math.round((timeAt(quarter) + chance.normal(0, 0.006)) * SAMPLE_RATE);

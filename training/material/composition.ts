@@ -66,14 +66,18 @@ const KINDS: readonly { readonly weight: number; readonly shapes: readonly Shape
   { weight: 5, shapes: [shape([0, 6]), shape([0, 6, 12])] },
   { weight: 3, shapes: [shape([0, 8]), shape([0, 8, 12])] },
   { weight: 5, shapes: [shape([0, 7, 14]), shape([0, 7, 12, 14])] },
-  { weight: 8, shapes: [shape([0, 7, 12, 17]), shape([0, 5, 7]), shape([0, 7, 12, 17, 19, 24])] },
-  { weight: 8, shapes: [shape([0, 7, 12, 16]), shape([0, 7, 12, 16, 19]), shape([0, 7, 12, 16, 19, 24])] },
-  { weight: 7, shapes: [shape([0, 7, 12, 15]), shape([0, 7, 12, 15, 19]), shape([0, 7, 12, 15, 19, 24])] },
+  { weight: 11, shapes: [shape([0, 7, 12, 17]), shape([0, 5, 7]), shape([0, 7, 12, 17, 19, 24])] },
+  { weight: 10, shapes: [shape([0, 7, 12, 16]), shape([0, 7, 12, 16, 19]), shape([0, 7, 12, 16, 19, 24])] },
+  { weight: 9, shapes: [shape([0, 7, 12, 15]), shape([0, 7, 12, 15, 19]), shape([0, 7, 12, 15, 19, 24])] },
   { weight: 3, shapes: [shape([0, 5, 9], 5), shape([0, 5, 8], 5), shape([0, 5, 9, 12], 5)] },
   { weight: 2, shapes: [shape([0, 4]), shape([0, 3]), shape([0, 9], 9)] },
 ];
 /** Power chord with ringing open strings: which notes is up to the tuning. */
-const OPEN_STRINGS_WEIGHT = 8;
+const OPEN_STRINGS_WEIGHT = 11;
+
+/** Highest single notes of riffs and of lead lines, semitones over the lowest string. */
+const HIGHEST_SINGLE = 22;
+const HIGHEST_LEAD = 32;
 
 const SCALES = [
   [0, 3, 5, 7, 10],
@@ -110,9 +114,11 @@ function vocabulary(chance: Chance, lowest: number, scale: readonly number[]): (
       if (scale.includes(midi % 12) || chance.yes(0.12)) return midi;
     }
   };
+  /** Single notes of some songs are a lead line far over the bass guitar. */
+  const highestSingle = chance.yes(0.3) ? HIGHEST_LEAD : HIGHEST_SINGLE;
   const makers = chosen.map(({ shapes }) => (): ChordChoice => {
     const { above, root } = chance.pick(shapes);
-    const bass = bassNote(above.length > 4 ? 13 : above.length === 1 ? 22 : 18);
+    const bass = bassNote(above.length > 4 ? 13 : above.length === 1 ? highestSingle : 18);
     return { midi: above.map((a) => bass + a), rootPc: (bass + root) % 12 };
   });
   if (chance.yes(OPEN_STRINGS_WEIGHT / 30)) {

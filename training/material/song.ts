@@ -40,6 +40,9 @@ export interface GeneratedSong {
 
 /** Long enough that riffs return. */
 const SONG_S = 22;
+/** Songs of seeds from here on are longer: bars return more often in them, which the meter is learned from. */
+export const LONG_SONGS_FROM = 2000;
+const LONG_SONG_S = 44;
 const TAIL_S = 1.5;
 /** Sounds are switched in this time. */
 const TONE_FADE_S = 0.005;
@@ -114,7 +117,7 @@ function drawClock(chance: Chance, bpm: number): (quarter: number) => number {
 
 export function generateSong(seed: number): GeneratedSong {
   const chance = createChance(createRandom(seed));
-  const song = compose(chance, SONG_S);
+  const song = compose(chance, seed < LONG_SONGS_FROM ? SONG_S : LONG_SONG_S);
   const timeAt = drawClock(chance, song.bpm);
   const seconds = timeAt(song.bars[song.bars.length - 1].atQuarter + song.bars[0].quarters) + TAIL_S;
   const offsetCents = chance.yes(0.5) ? chance.uniform(-50, 50) : chance.normal(0, 6);

@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import { Chord, Interval, Key, Note } from 'tonal';
 import { countSyllable } from '../../src/riff';
-import { CHORD_KINDS, identifyChord, keyOn, spellPitchClass } from '../../src/theory';
+import { CHORD_KINDS, identifyChord, keyOn, nameNotes, spellPitchClass } from '../../src/theory';
 
 describe('chord kinds', () => {
   it.each([
@@ -31,6 +31,29 @@ describe('chord kinds', () => {
       );
       expect(identifyChord(notes)).toMatchObject({ rootPc: Note.chroma(root), quality });
     }
+  });
+});
+
+describe('notes without a chord name are told by their degrees', () => {
+  // tonal: intervals 6m, 2m, 3M above the root; the words are theirs (flat sixth = minor sixth).
+  it.each([
+    [['E2', 'C3'], 'E(b6)', 'E with the flat sixth, no third and no fifth'],
+    [['E2', 'B2', 'C3'], 'E(b6)', 'E with the flat sixth, no third'],
+    [['A2', 'C#3'], 'A(3)', 'A with the third, no fifth'],
+    [['E2', 'B2', 'F3'], 'E(b9)', 'E with the flat ninth, no third'],
+    [['E2', 'G3', 'D4'], 'E(m,7)', 'E with the minor third and seventh, no fifth'],
+  ])('%j is %s', (names, symbol, words) => {
+    expect(
+      nameNotes(
+        names.map((n) => Note.midi(n) ?? 0),
+        { tonic: 'E', mode: 'minor' },
+      ),
+    ).toEqual({ symbol, words });
+  });
+
+  it('names what has one, with the bass that is another', () => {
+    expect(nameNotes([45, 50], null)).toEqual({ symbol: 'D5/A', words: 'power chord, A in the bass' });
+    expect(nameNotes([], null)).toEqual({ symbol: '', words: '' });
   });
 });
 

@@ -1,11 +1,11 @@
 /**
  * From an analysis to a first document: riffs written once from what their passes agree on, strums put on the grid of sixteenths or triplets, sections named by what they play.
  */
-import { DOCUMENT_SCHEMA, riffTicks, ticksPerBeat } from '../riff';
+import { DOCUMENT_SCHEMA, PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM, riffTicks, ticksPerBeat } from '../riff';
 import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum } from '../riff';
 import type { HeardSection } from '../mir';
 import { TICKS_PER_QUARTER } from '../units';
-import type { Analysis } from './analyse';
+import type { AnalysedStrum, Analysis } from './analyse';
 import { agreeOnStrums, type PlacedStrum } from './consensus';
 
 /** Places in a beat that strums are put on: sixteenths, and triplets where they fit clearly better. */
@@ -66,7 +66,13 @@ function quantise(raw: readonly number[]): number[] {
 }
 
 /** Strums of one pass in ticks from its start, at most one per place. */
-function placePass(section: HeardSection, pass: number, analysis: Analysis, grid: BeatGrid): PlacedStrum[] {
+function placePass(
+  section: HeardSection,
+  pass: number,
+  strums: readonly AnalysedStrum[],
+  analysis: Analysis,
+  grid: BeatGrid,
+): PlacedStrum[] {
   const firstBar = section.startBar + pass * section.barsPerPass;
   const bars = grid.bars.slice(firstBar, firstBar + section.barsPerPass);
   if (bars.length < section.barsPerPass) return [];
@@ -81,7 +87,7 @@ function placePass(section: HeardSection, pass: number, analysis: Analysis, grid
     const end = grid.beatsS[b + 1] ?? 2 * start - grid.beatsS[b - 1];
     return (b - firstBeat + (timeS - start) / (end - start)) * perBeat;
   };
-  const inside = analysis.strums
+  const inside = strums
     .filter(({ timeS }) => !analysis.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS))
     .map((strum) => ({ strum, raw: toTicks(strum.timeS) }))
     .filter(({ raw }) => raw > -SIXTEENTH / 2 && raw < length - SIXTEENTH / 2);
@@ -99,6 +105,7 @@ function placePass(section: HeardSection, pass: number, analysis: Analysis, grid
 function writeStrum(id: string, { ticks, endTicks, strum }: PlacedStrum, strings: number): Strum {
   const best = strum.voicings[0]?.frets ?? [];
   return {
+    ...PLAIN_STRUM,
     id,
     startTicks: ticks,
     durationTicks: endTicks - ticks,
@@ -120,6 +127,9 @@ export function draftDocument(
 ): SongDocument {
   const grid = gridOf(analysis);
   const { name, stringsMidi, capo } = analysis.tuning;
+  // Of two guitars that play apart, the left one is the first.
+  const [first, second] =
+    analysis.guitars.length === 2 ? analysis.guitars.map((g) => g.strums) : [analysis.strums, null];
   const riffs: Riff[] = [];
   const sections: Section[] = [];
   const baseOf = (s: HeardSection): string => s.transposeOf?.label ?? s.label;
@@ -129,28 +139,34 @@ export function draftDocument(
     let riff = riffs.find((r) => r.letter === letter);
     if (!riff) {
       const same = analysis.sections.filter((s) => s.label === section.label);
-      const passes = same.flatMap((s) =>
-        Array.from({ length: s.passes }, (_, p) => placePass(s, p, analysis, grid)),
-      );
+      const writePart = (strums: readonly AnalysedStrum[], idPrefix: string): Strum[] =>
+        agreeOnStrums(
+          same.flatMap((s) =>
+            Array.from({ length: s.passes }, (_, p) => placePass(s, p, strums, analysis, grid)),
+          ),
+        )
+          .map((placed, i) => writeStrum(`${idPrefix}-${i + 1}`, placed, stringsMidi.length))
+          // A strum whose notes the tuning can't play stands as a dead stroke place would: leave it out.
+          .filter((s) => s.dead || s.frets.length > 0);
       const bars = grid.bars
         .slice(section.startBar, section.startBar + section.barsPerPass)
         .map(({ beats, unit }) => ({ beats, unit }));
       if (bars.length < section.barsPerPass) continue;
       const id = `riff-${letter}`;
       riff = {
+        ...PLAIN_RIFF,
         id,
         letter,
         name: `Riff ${letter}`,
         bars,
-        strums: agreeOnStrums(passes)
-          .map((placed, i) => writeStrum(`${id}-${i + 1}`, placed, stringsMidi.length))
-          // A strum whose notes the tuning can't play stands as a dead stroke place would: leave it out.
-          .filter((s) => s.dead || s.frets.length > 0),
+        strums: writePart(first, id),
+        second: second ? writePart(second, `${id}-second`) : [],
       };
       if (riffTicks(riff) <= 0) continue;
       riffs.push(riff);
     }
     sections.push({
+      ...PLAIN_SECTION,
       id: `section-${sections.length + 1}`,
       name: sectionName(sections.length, letter),
       riffId: riff.id,
@@ -164,6 +180,7 @@ export function draftDocument(
     title,
     artist,
     tuning: { name, stringsMidi, capo },
+    second: second ? { name, stringsMidi, capo } : null,
     key: analysis.key,
     referenceOffsetCents: analysis.referenceOffsetCents,
     recordings: [{ id: recordingId, isReference: true }],

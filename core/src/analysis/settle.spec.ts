@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../guitar';
-import type { Riff, SongDocument, Strum } from '../riff';
+import { type Riff, type SongDocument, type Strum, PLAIN_RIFF, PLAIN_STRUM, PLAIN_SECTION } from '../riff';
 import { settledIn } from './settle';
 
 const strum = (id: string, startTicks: number, trust: Strum['trust']): Strum => ({
+  ...PLAIN_STRUM,
   id,
   startTicks,
   durationTicks: 480,
@@ -11,12 +12,11 @@ const strum = (id: string, startTicks: number, trust: Strum['trust']): Strum => 
     { string: 6, fret: 3 },
     { string: 5, fret: 5 },
   ],
-  palmMute: false,
-  dead: false,
   trust,
 });
 const riff = (...strums: Strum[]): Riff => ({
   id: 'r',
+  ...PLAIN_RIFF,
   letter: 'A',
   name: 'Riff A',
   bars: [{ beats: 4, unit: 4 }],
@@ -29,6 +29,7 @@ const documentWith = (only: Riff, transpose = 0): SongDocument => ({
   tuning: STANDARD_TUNING,
   key: null,
   referenceOffsetCents: 7,
+  second: null,
   recordings: [],
   tuneTo: 'concert',
   loops: [],
@@ -40,7 +41,7 @@ const documentWith = (only: Riff, transpose = 0): SongDocument => ({
     ],
   },
   riffs: [only],
-  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 0, passes: 2, transpose }],
+  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 0, passes: 2, transpose, ...PLAIN_SECTION }],
 });
 
 describe('what a document has settled', () => {

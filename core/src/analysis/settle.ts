@@ -3,9 +3,8 @@
  * in the first pass of its riff, and a pass in which all strums are checked has no others. The hearing carries it to the
  * other passes; they may differ, so they are not taken for settled.
  */
-import { soundingNotes } from '../guitar';
 import type { Settled, SettledStrum } from '../mir';
-import { passesOf, passTicksToSeconds, type SongDocument } from '../riff';
+import { passesOf, passTicksToSeconds, riffOfPass, strumNotes, type SongDocument } from '../riff';
 
 /** A strum may come this much before the beat that it is written on. */
 const EARLY_S = 0.04;
@@ -18,16 +17,19 @@ export function settledIn(document: SongDocument): Settled {
     const section = sections.find((s) => s.riffId === riff.id);
     const pass = section && passesOf(section, riff, grid)[0];
     if (!pass) continue;
-    const checked = riff.strums.filter((s) => s.trust === 'checked');
-    for (const { startTicks, frets, palmMute, dead } of checked) {
+    // What the other guitar plays sounds too and is not settled by this one.
+    const played = riffOfPass(riff, section, 0).strums.filter((s) => !s.rest);
+    const checked = played.filter((s) => s.trust === 'checked');
+    for (const strum of checked) {
+      const { startTicks, palmMute, dead } = strum;
       strums.push({
         timeS: passTicksToSeconds(pass, riff, grid, startTicks),
-        midi: dead ? [] : soundingNotes(tuning, frets).map((note) => note + pass.transpose),
+        midi: strumNotes(strum, tuning).map((note) => note + pass.transpose),
         palmMuted: palmMute,
         dead,
       });
     }
-    if (checked.length > 0 && checked.length === riff.strums.length) {
+    if (checked.length > 0 && checked.length === played.length && riff.second.length === 0) {
       spans.push({ startS: pass.startS - EARLY_S, endS: pass.endS - EARLY_S });
     }
   }

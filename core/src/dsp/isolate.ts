@@ -30,6 +30,8 @@ export interface Isolation {
 
 const SIZE = 4096;
 const HOP = SIZE / 4;
+/** A block depends on no sample farther away than this; blocks cut on multiples of it come out the same. */
+export const ISOLATION_REACH = 32 * HOP;
 const BINS = SIZE / 2 + 1;
 /** What is not wanted falls to this, no further: gaps in the spectrum sound like water. */
 const FLOOR = 0.06;

@@ -9,5 +9,20 @@ export { rankTunings } from './tuning-candidates';
 export type { TuningCandidate } from './tuning-candidates';
 export { describeStrings } from './strings';
 export type { StringTarget } from './strings';
-export { stringTension, unitWeight, USUAL_GAUGES } from './string-tension';
+export {
+  SCALES_MM,
+  STRING_SETS,
+  stringTension,
+  unitWeight,
+  USUAL_GAUGES,
+  USUAL_SCALE_MM,
+} from './string-tension';
 export type { TensionVerdict } from './string-tension';
+export { harmonicInterval, hasHarmonic } from './harmonics';
+export { isOwnShape, placeOwnShape, placeShape, POWER_SHAPES, shapeOf } from './shapes';
+export type { OwnShape, PowerShape } from './shapes';
+export { fretAtMm, stretchMm } from './reach';
+export { fingersOf, quietStrings } from './hand';
+export type { Finger, FingerPlace, QuietString } from './hand';
+export { placesOf, waysToPlay } from './ways';
+export type { HeardStrength, Way, WayReason } from './ways';

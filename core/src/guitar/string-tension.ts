@@ -21,6 +21,28 @@ export const USUAL_GAUGES: readonly StringGauge[] = [
   { inches: 0.074, isWound: true },
 ];
 
+function set(
+  name: string,
+  thousandths: readonly number[],
+  wound: number,
+): { name: string; gauges: StringGauge[] } {
+  const six = thousandths.map((t, i) => ({ inches: t / 1000, isWound: i >= thousandths.length - wound }));
+  return { name, gauges: [...six, ...USUAL_GAUGES.slice(6)] };
+}
+
+/** Sets as they are sold, highest string first (common practice; diameters in thousandths of an inch). */
+export const STRING_SETS: readonly { readonly name: string; readonly gauges: readonly StringGauge[] }[] = [
+  set('9–42', [9, 11, 16, 24, 32, 42], 3),
+  set('10–46', [10, 13, 17, 26, 36, 46], 3),
+  set('10–52', [10, 13, 17, 30, 42, 52], 3),
+  set('11–49', [11, 14, 18, 28, 38, 49], 3),
+  set('12–54', [12, 16, 20, 32, 42, 54], 3),
+  set('12–60', [12, 16, 20, 34, 46, 60], 3),
+];
+
+/** Lengths of the open strings, mm: the two usual ones, and longer ones for low tunings (common practice). */
+export const SCALES_MM = [628.7, 647.7, 673.1, 685.8] as const;
+
 /** 25.5 inches, the longer of the two common scale lengths of electric guitars. */
 export const USUAL_SCALE_MM = 647.7;
 

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { groupAlike } from './alike';
+import type { BarContent } from './bar-contents';
 import { poolStrokes } from './pool-strokes';
 import type { HeardSection } from './types';
 
@@ -11,6 +12,9 @@ const SECTION: HeardSection = {
   startBar: 0,
   barsPerPass: 2,
   passes: 2,
+  startSureness: 1,
+  orElseBars: null,
+  likeRiff: null,
 };
 const DOWNBEATS = [0, 2, 4, 6, 8];
 const members = (timesS: readonly number[], sections: readonly HeardSection[]): (readonly number[])[] =>
@@ -27,6 +31,15 @@ describe('alike strums', () => {
       [0, 1],
       [1, 0],
     ]);
+  });
+
+  it('are not those of a bar that plays something else: a section drawn a bar off', () => {
+    const strum = (rootPc: number): BarContent =>
+      [0, 0.5].map((at) => ({ at, bass: 40 + rootPc, rootPc, palmMuted: false }));
+    const bars = [strum(0), strum(5), strum(7), strum(5)];
+    const groups = groupAlike([0, 2, 4, 6], [SECTION], DOWNBEATS, bars);
+    expect(groups.map((g) => g.members)).toEqual([[0], [1, 3], [2], [3, 1]]);
+    expect(groups.map((g) => g.passes)).toEqual([1, 2, 1, 2]);
   });
 
   it('are not those of another riff, or of none', () => {

@@ -1,16 +1,18 @@
-/** What stands at the same place of the same riff, in all its passes, says the same. */
+/**
+ * What stands at the same place of the same riff, in all its passes, says the same. A bar that has little in common with
+ * the same bar of another pass is not alike to it: the section may begin a bar earlier or later than it was drawn.
+ */
+import { barSimilarity, type BarContent } from './bar-contents';
 import type { HeardSection } from './types';
 
 /** Instants this near in time, measured from the start of their bar, are at the same place. */
 const SAME_PLACE_S = 0.06;
+/** Bars of two passes that agree less are not the same bar; bars of two riffs at the same tempo agree by .1 to .3. */
+const SAME_BAR = 0.4;
 
 interface Place {
-  /** Riff and bar in its pass. */
-  readonly key: string;
-  readonly passIndex: number;
+  readonly bar: number;
   readonly atS: number;
-  /** How often the riff is played in the song. */
-  readonly passes: number;
 }
 
 interface PassBars {
@@ -29,64 +31,66 @@ function passesOf(sections: readonly HeardSection[]): PassBars[] {
   );
 }
 
-function placesOf(
-  timesS: readonly number[],
-  sections: readonly HeardSection[],
-  downbeatsS: readonly number[],
-): (Place | null)[] {
-  const passes = passesOf(sections);
-  const count = new Map<string, number>();
-  for (const { riff } of passes) count.set(riff, (count.get(riff) ?? 0) + 1);
-  let bar = -1;
-  return timesS.map((timeS) => {
-    while (bar + 1 < downbeatsS.length && downbeatsS[bar + 1] <= timeS + SAME_PLACE_S / 2) bar++;
-    const passIndex = passes.findIndex((p) => bar >= p.bar && bar < p.bar + p.bars);
-    if (passIndex < 0) return null;
-    const { riff, bar: first } = passes[passIndex];
-    return {
-      key: `${riff}/${bar - first}`,
-      passIndex,
-      atS: timeS - downbeatsS[bar],
-      passes: count.get(riff) ?? 1,
-    };
-  });
-}
-
 export interface AlikeGroup {
   /** Indices of those alike, itself first; at most one of each pass. */
   readonly members: readonly number[];
-  /** How often the riff is played: passes without a member have nothing there. */
+  /** How many passes play the same bar, its own counted: those without a member have nothing there. */
   readonly passes: number;
+}
+
+/** Bars that are the same bar of the same riff, for each bar of the song; a bar outside of all sections is alone. */
+function sameBars(
+  sections: readonly HeardSection[],
+  count: number,
+  bars: readonly BarContent[] | null,
+): number[][] {
+  const byPlace = new Map<string, number[]>();
+  for (const { riff, bar, bars: length } of passesOf(sections)) {
+    for (let b = 0; b < length && bar + b < count; b++) {
+      const key = `${riff}/${b}`;
+      byPlace.set(key, [...(byPlace.get(key) ?? []), bar + b]);
+    }
+  }
+  const same = Array.from({ length: count }, (_, b) => [b]);
+  const isSame = (a: number, b: number): boolean =>
+    a === b || !bars || barSimilarity(bars[a], bars[b], 0) >= SAME_BAR;
+  for (const group of byPlace.values()) {
+    for (const bar of group) same[bar] = group.filter((other) => isSame(bar, other));
+  }
+  return same;
 }
 
 /**
  * For each instant (ascending) those alike; one outside of all sections is alike to itself alone. Moved repeats count as
- * riffs of their own: their notes differ.
+ * riffs of their own: their notes differ. `bars` is what each bar was heard to play so far; without it, bars that a section
+ * says are the same are.
  */
 export function groupAlike(
   timesS: readonly number[],
   sections: readonly HeardSection[],
   downbeatsS: readonly number[],
+  bars: readonly BarContent[] | null = null,
 ): AlikeGroup[] {
-  const places = placesOf(timesS, sections, downbeatsS);
-  const byKey = new Map<string, number[]>();
-  places.forEach((place, k) => {
-    if (!place) return;
-    const known = byKey.get(place.key);
-    if (known) known.push(k);
-    else byKey.set(place.key, [k]);
+  const same = sameBars(sections, downbeatsS.length, bars);
+  const inBar = downbeatsS.map((): number[] => []);
+  let bar = -1;
+  const places = timesS.map((timeS, k): Place | null => {
+    while (bar + 1 < downbeatsS.length && downbeatsS[bar + 1] <= timeS + SAME_PLACE_S / 2) bar++;
+    if (bar < 0) return null;
+    inBar[bar].push(k);
+    return { bar, atS: timeS - downbeatsS[bar] };
   });
   return places.map((place, k) => {
     if (!place) return { members: [k], passes: 1 };
-    const nearest = new Map<number, { index: number; distance: number }>();
-    for (const other of byKey.get(place.key) ?? []) {
-      const { atS, passIndex } = places[other]!;
-      const distance = Math.abs(atS - place.atS);
-      if (passIndex === place.passIndex || distance >= SAME_PLACE_S) continue;
-      if (distance < (nearest.get(passIndex)?.distance ?? Infinity)) {
-        nearest.set(passIndex, { index: other, distance });
+    const others = same[place.bar].filter((b) => b !== place.bar);
+    const members = others.flatMap((b) => {
+      let [nearest, distance] = [-1, SAME_PLACE_S];
+      for (const other of inBar[b]) {
+        const away = Math.abs(places[other]!.atS - place.atS);
+        if (away < distance) [nearest, distance] = [other, away];
       }
-    }
-    return { members: [k, ...[...nearest.values()].map((n) => n.index)], passes: place.passes };
+      return nearest < 0 ? [] : [nearest];
+    });
+    return { members: [k, ...members], passes: others.length + 1 };
   });
 }

@@ -88,6 +88,24 @@ function bestOnes(one: Float32Array, grouping: Grouping, firstPhase: number | nu
   return ones.reverse();
 }
 
+/**
+ * Evidence less what each place of the usual bar has too much of over the whole recording. The reading was chosen by more
+ * than this evidence; a place that outdoes its one everywhere, as the half of a bar with the stronger chord, is none for it,
+ * and only bars in which it stands out more than elsewhere speak for a change.
+ */
+function againstReading(one: Float32Array, usual: number, phase: number): Float32Array {
+  const sums = new Float64Array(usual);
+  const counts = new Float64Array(usual);
+  one.forEach((value, n) => {
+    sums[n % usual] += value;
+    counts[n % usual]++;
+  });
+  const excess = Array.from(sums, (sum, p) =>
+    Math.max(0, sum / Math.max(1, counts[p]) - sums[phase] / Math.max(1, counts[phase])),
+  );
+  return one.map((value, n) => value - excess[n % usual]);
+}
+
 function meteredSpans(freeTime: readonly TimeSpan[], durationS: number): TimeSpan[] {
   const edges = [0, ...freeTime.flatMap((f) => [f.startS, f.endS]), durationS + 1];
   return Array.from({ length: edges.length / 2 }, (_, i) => ({
@@ -137,7 +155,10 @@ export function placeBars(
   const { pulses, beats, meter, beatsPerTempoBeat } = grouping;
   const usual = pulses * beats;
   const freeTime = findFreeTime(strums, pulse, durationS);
-  const evidence = onePerPulse(readPulse(pulse, strums, strength), weights);
+  const heard = onePerPulse(readPulse(pulse, strums, strength), weights);
+  // Without free time the reading has already weighed where the one is over the whole song.
+  const isOneReading = freeTime.length === 0;
+  const evidence = isOneReading ? againstReading(heard, usual, phase) : heard;
   const beatsS: number[] = [];
   const downbeatsS: number[] = [];
   const beatsPerBar: number[] = [];
@@ -147,8 +168,7 @@ export function placeBars(
     let to = from;
     while (to < pulse.timesS.length && pulse.timesS[to] < endS) to++;
     if (to - from < usual) continue;
-    // Without free time the reading has already weighed where the one is over the whole song.
-    const firstPhase = freeTime.length === 0 ? phase : null;
+    const firstPhase = isOneReading ? phase : null;
     const ones = bestOnes(evidence.subarray(from, to), grouping, firstPhase).map((n) => from + n);
     for (let n = ones[0] - pulses * Math.floor((ones[0] - from) / pulses); n < ones[0]; n += pulses) {
       beatsS.push(pulse.timesS[n]);

@@ -20,6 +20,14 @@ export interface DecodedChord {
 }
 
 const CLASSES = BASS_NOTES * FORMS;
+/**
+ * Fifths with the fifth lowest are drawn for training as one in six of those with the root lowest. On records they are rarer,
+ * and where a bass guitar plays the root they are what a full power chord is most easily mistaken for.
+ */
+const FIFTH_LOWEST_RARER = 12;
+const LOG_PRIOR = CHORD_FORMS.map(({ notes }) =>
+  notes?.[1] === 5 && notes.every((n) => n === 0 || n === 5 || n === 12) ? -Math.log(FIFTH_LOWEST_RARER) : 0,
+);
 const ROUNDS = 4;
 /** Weight of the song's vocabulary against the evidence of one strum. */
 const VOCABULARY_WEIGHT = 0.7;
@@ -47,6 +55,7 @@ function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float3
   const p = evidence.slice();
   let top = -Infinity;
   for (let c = 0; c < CLASSES; c++) {
+    p[c] += LOG_PRIOR[c % FORMS];
     if (prior) p[c] += VOCABULARY_WEIGHT * prior[c];
     if (p[c] > top) top = p[c];
   }

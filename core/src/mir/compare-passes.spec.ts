@@ -14,6 +14,9 @@ const section: HeardSection = {
   startBar: 0,
   barsPerPass: 1,
   passes: PASSES,
+  startSureness: 1,
+  orElseBars: null,
+  likeRiff: null,
 };
 
 /** Four passes of a bar; `change` answers null to leave a strum out. */

@@ -33,6 +33,12 @@ export interface HeardStrums {
   readonly sureness: readonly number[];
 }
 
+/**
+ * A stroke is dead from this share of its probability on: what is dead and called ringing stands in the tab with a chord that
+ * nobody played, what rings and is called dead only lacks its own.
+ */
+const DEAD_FROM = 1 / 3;
+
 function describe(
   { timeS, endS }: StrumSpan,
   stroke: StrokeProbabilities,
@@ -40,7 +46,7 @@ function describe(
   said: Said,
 ): HeardStrum {
   const settled = said === 'none' ? null : said;
-  if (settled ? settled.dead : stroke.dead > stroke.ring + stroke.palmMute) {
+  if (settled ? settled.dead : stroke.dead > DEAD_FROM * strokeProbability(stroke)) {
     const confidence = stroke.dead;
     return {
       timeS,

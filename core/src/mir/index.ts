@@ -28,3 +28,5 @@ export { CHORD_INPUTS, FORMS, HIGHEST_BASS, LOWEST_BASS, PRESENCES, writeChordIn
 export { enumerateMeters, gridOfMeter, METER_FEATURES } from './meter';
 export type { MeterHypothesis, MeterStrum } from './meter';
 export { applyLayer, readLayer } from './network';
+export { FIRST_HEARD_NOTE, hearNotes } from './heard-notes';
+export type { HeardNotes, NoteSpan } from './heard-notes';

@@ -6,6 +6,7 @@ import type { Key } from '../theory';
 import { groupAlike } from './alike';
 import { placeBars, type BarLayout } from './bars';
 import { comparePasses, type HeardPass } from './compare-passes';
+import { barContents } from './bar-contents';
 import { findSections } from './form';
 import { createStrumHearing, type AlikeOf } from './hear-strums';
 import { estimateKey, estimateSectionKeys } from './key-estimate';
@@ -123,7 +124,8 @@ export function listen(
   const inBars = (some: readonly HeardStrum[]): HeardStrum[] =>
     some.filter(({ timeS }) => !grid.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS));
   const drafted = findSections(inBars(first.strums), downbeatsS, durationS, hearing.strength);
-  const alikeOf: AlikeOf = (timesS) => groupAlike(timesS, drafted, downbeatsS);
+  const bars = barContents(first.strums, downbeatsS, durationS);
+  const alikeOf: AlikeOf = (timesS) => groupAlike(timesS, drafted, downbeatsS, bars);
   const { strums } = hearing.hear(alikeOf);
   const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength);
   const keys = estimateSectionKeys(strums, sections);

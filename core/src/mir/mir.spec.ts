@@ -203,4 +203,18 @@ describe('form', () => {
   it('says nothing about silence', () => {
     expect(findSections([], downbeats(4), 8)).toEqual([]);
   });
+
+  it('never says that a section may begin where another one does', () => {
+    const riffC = [38, 36, 33, 41];
+    const plan = [riffA, riffB, riffC].flatMap((riff) => [riff, riff, riff, riff]);
+    const strums = plan.flatMap((roots, i) => bar(i * 2, roots));
+    const sections = findSections(strums, downbeats(plan.length), 2 * plan.length);
+    const starts = new Set(sections.map((s) => s.startBar));
+    expect(starts.size).toBeGreaterThan(1);
+    for (const { startBar, orElseBars, startSureness } of sections) {
+      if (orElseBars !== null) expect(starts.has(startBar + orElseBars)).toBe(false);
+      expect(startSureness).toBeGreaterThan(0);
+      expect(startSureness).toBeLessThanOrEqual(1);
+    }
+  });
 });

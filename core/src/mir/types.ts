@@ -87,4 +87,10 @@ export interface HeardSection {
   readonly startBar: number;
   readonly barsPerPass: number;
   readonly passes: number;
+  /** Probability that something new begins at this start, 0 to 1. */
+  readonly startSureness: number;
+  /** Where it may begin instead, in bars from there; null where no other place is likely. */
+  readonly orElseBars: number | null;
+  /** How far it agrees with the first place of its riff, 0 to 1; null where the riff is new. */
+  readonly likeRiff: number | null;
 }

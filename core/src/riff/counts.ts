@@ -34,15 +34,29 @@ export interface CountMark {
   readonly onBeat: boolean;
 }
 
-/** Beats and the halves between them over the whole riff: the ruler of the written row. */
+/** Into how many places a beat is counted: halves, or what the strums in it ask for. */
+function partsOf(placesInBeat: readonly Ticks[], beat: Ticks): number {
+  const fits = (parts: number): boolean => placesInBeat.every((t) => (t * parts) % beat === 0);
+  return [2, 3, 4].find(fits) ?? 2;
+}
+
+/**
+ * Beats and what is counted between them over the whole riff: the ruler of the written row. Halves everywhere; sixteenths and
+ * triplets in beats that have strums there.
+ */
 export function rulerCounts(riff: Riff): CountMark[] {
   const starts = barStartsTicks(riff);
   return riff.bars.flatMap(({ beats, unit }, b) => {
-    const step = ticksPerBeat(unit) / 2;
-    return Array.from({ length: beats * 2 }, (_, i) => ({
-      ticks: starts[b] + i * step,
-      text: countSyllable(i * step, unit),
-      onBeat: i % 2 === 0,
-    }));
+    const beat = ticksPerBeat(unit);
+    return Array.from({ length: beats }, (_, i) => {
+      const from = starts[b] + i * beat;
+      const inside = riff.strums.map((s) => s.startTicks - from).filter((t) => t > 0 && t < beat);
+      const parts = partsOf(inside, beat);
+      return Array.from({ length: parts }, (_2, part) => ({
+        ticks: from + (part * beat) / parts,
+        text: countSyllable(i * beat + (part * beat) / parts, unit),
+        onBeat: part === 0,
+      }));
+    }).flat();
   });
 }

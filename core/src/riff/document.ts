@@ -15,6 +15,8 @@ export interface SongDocument {
   readonly title: string;
   readonly artist: string;
   readonly tuning: Tuning;
+  /** Tuning of the second guitar; null while there is one. `swapGuitars` shows the song as that one plays it. */
+  readonly second: Tuning | null;
   /** What the guitar is tuned to: A4 = 440 Hz, the recording then corrected in playing, or the recording as it is. */
   readonly tuneTo: 'concert' | 'recording';
   readonly key: Key | null;
@@ -67,6 +69,20 @@ export interface Section {
   readonly passes: number;
   /** Semitones that the riff is moved up here. */
   readonly transpose: number;
+  /** What was decided about passes that differ; passes without an answer are played as written. */
+  readonly answers: readonly PassAnswer[];
+  /** 'clean', 'distorted', or what else the player notes of the sound; '' for nothing. */
+  readonly tone: string;
+  /** The user has said that it begins here; the analysis may doubt it. */
+  readonly startIsSettled: boolean;
+}
+
+/** A pass that was compared with the riff and settled. */
+export interface PassAnswer {
+  /** 0 for the first pass of the section. */
+  readonly pass: number;
+  /** What is played instead; null = the riff as it is written, whatever was heard. */
+  readonly variationId: string | null;
 }
 
 export interface Riff {
@@ -78,6 +94,37 @@ export interface Riff {
   readonly bars: readonly { readonly beats: number; readonly unit: number }[];
   /** In order of time. */
   readonly strums: readonly Strum[];
+  /** What the second guitar plays; empty when it doubles the first or there is none. */
+  readonly second: readonly Strum[];
+  /** Other ways that parts of the riff are played: endings, a skipped stroke. */
+  readonly variations: readonly Variation[];
+  readonly barNotes: readonly BarNote[];
+  /** Named parts inside the riff, as 'turn'; in order, not overlapping. */
+  readonly groups: readonly BarGroup[];
+}
+
+/** Takes the place of the riff between two of its instants. One that reaches the riff's end is an ending. */
+export interface Variation {
+  readonly id: string;
+  readonly name: string;
+  readonly fromTicks: Ticks;
+  readonly toTicks: Ticks;
+  readonly strums: readonly Strum[];
+  readonly second: readonly Strum[];
+}
+
+export interface BarNote {
+  /** 0 for the first bar of the riff. */
+  readonly bar: number;
+  readonly text: string;
+  /** Is still to be done; otherwise a remark. */
+  readonly todo: boolean;
+}
+
+export interface BarGroup {
+  readonly name: string;
+  readonly startBar: number;
+  readonly bars: number;
 }
 
 /** Where a strum's chord comes from: measured, written by hand, or confirmed against the recording. */
@@ -88,9 +135,70 @@ export interface Strum {
   readonly startTicks: Ticks;
   /** How long it sounds; at least 1. */
   readonly durationTicks: Ticks;
-  /** Strings that are pressed or open. Empty for a dead stroke over all strings. */
+  /** Strings that are pressed or open. Empty for a dead stroke over all strings, a rest, and while nothing is written. */
   readonly frets: readonly StringFret[];
   readonly palmMute: boolean;
   readonly dead: boolean;
+  /** Nothing is struck here, and what sounded before is stopped. */
+  readonly rest: boolean;
+  readonly marks: Marks;
+  /** What the player wants to remember of it. */
+  readonly note: string;
   readonly trust: Trust;
 }
+
+/** How a strum is played beyond palm mute and dead stroke. */
+export interface Marks {
+  /** How it is reached from the strum before without a new stroke: 'hammer' is a pull-off where the fret falls. */
+  readonly join: 'slide' | 'hammer' | 'tie' | null;
+  readonly slideIn: 'below' | 'above' | null;
+  readonly slideOut: 'down' | 'up' | null;
+  /** 'ring': on under what follows; 'short': stopped at once. Null: as long as it is written. */
+  readonly length: 'ring' | 'short' | null;
+  /** How far the strings are bent up, 0 = not. */
+  readonly bendCents: number;
+  readonly vibrato: boolean;
+  readonly harmonic: 'natural' | 'pinch' | null;
+  readonly bar: 'dip' | 'dive' | null;
+  readonly accent: boolean;
+  /** Null: as the grid says, see `strokeOf`. */
+  readonly stroke: 'down' | 'up' | null;
+}
+
+export const NO_MARKS: Marks = {
+  join: null,
+  slideIn: null,
+  slideOut: null,
+  length: null,
+  bendCents: 0,
+  vibrato: false,
+  harmonic: null,
+  bar: null,
+  accent: false,
+  stroke: null,
+};
+
+/** What a strum has before anything is known of it. */
+export const PLAIN_STRUM = {
+  frets: [],
+  palmMute: false,
+  dead: false,
+  rest: false,
+  marks: NO_MARKS,
+  note: '',
+} as const satisfies Partial<Strum>;
+
+/** What a riff has besides its strums before anything is added. */
+export const PLAIN_RIFF = {
+  second: [],
+  variations: [],
+  barNotes: [],
+  groups: [],
+} as const satisfies Partial<Riff>;
+
+/** What a section has before anything is decided about its passes. */
+export const PLAIN_SECTION = {
+  answers: [],
+  tone: '',
+  startIsSettled: false,
+} as const satisfies Partial<Section>;

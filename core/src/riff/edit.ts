@@ -1,13 +1,20 @@
 /**
- * Changes to a document. Each takes a document and returns a new one that shares what did not change; what
- * can't be done returns the same document. No change reads a clock or makes ids: the caller brings them.
+ * Changes to a document's strums. Each takes a document and returns a new one that shares what did not change; what
+ * can't be done returns the same document. No change reads a clock or makes ids: the caller brings them. A strum is found by
+ * its id, in the riff or in one of its variations.
  */
 import { MAX_FRET, type StringFret } from '../guitar';
 import type { StringNumber, Ticks } from '../units';
 import type { NamedLoop, Riff, SongDocument, Strum } from './document';
-import { riffTicks } from './grid';
+import { barStartsTicks, riffTicks } from './grid';
+import { applyMark, markState, type MarkCommand } from './marks';
+import { isBlank } from './strum';
 
-function changeRiff(document: SongDocument, riffId: string, change: (riff: Riff) => Riff): SongDocument {
+export function changeRiff(
+  document: SongDocument,
+  riffId: string,
+  change: (riff: Riff) => Riff,
+): SongDocument {
   const riff = document.riffs.find((r) => r.id === riffId);
   if (!riff) return document;
   const changed = change(riff);
@@ -15,27 +22,49 @@ function changeRiff(document: SongDocument, riffId: string, change: (riff: Riff)
   return { ...document, riffs: document.riffs.map((r) => (r === riff ? changed : r)) };
 }
 
-function changeStrum(
+interface Span {
+  readonly fromTicks: Ticks;
+  readonly toTicks: Ticks;
+}
+
+type StrumList = readonly Strum[];
+
+/** Changes the strums of the riff and of each variation; lists that stay the same keep the riff the same. */
+function changeLists(riff: Riff, change: (strums: StrumList, span: Span) => StrumList): Riff {
+  const strums = change(riff.strums, { fromTicks: 0, toTicks: riffTicks(riff) });
+  const variations = riff.variations.map((v) => {
+    const changed = change(v.strums, v);
+    return changed === v.strums ? v : { ...v, strums: changed };
+  });
+  const isSame = strums === riff.strums && variations.every((v, i) => v === riff.variations[i]);
+  return isSame ? riff : { ...riff, strums, variations };
+}
+
+function changeStrums(
   document: SongDocument,
   riffId: string,
-  strumId: string,
+  ids: ReadonlySet<string>,
   change: (strum: Strum) => Strum,
 ): SongDocument {
-  return changeRiff(document, riffId, (riff) => {
-    const strum = riff.strums.find((s) => s.id === strumId);
-    if (!strum) return riff;
-    const changed = change(strum);
-    return changed === strum
-      ? riff
-      : { ...riff, strums: riff.strums.map((s) => (s === strum ? changed : s)) };
-  });
+  return changeRiff(document, riffId, (riff) =>
+    changeLists(riff, (strums) => {
+      const changed = strums.map((s) => (ids.has(s.id) ? change(s) : s));
+      return changed.every((s, i) => s === strums[i]) ? strums : changed;
+    }),
+  );
 }
 
-function withFret(frets: readonly StringFret[], string: StringNumber, fret: number): StringFret[] {
-  return [...frets.filter((f) => f.string !== string), { string, fret }].sort((a, b) => b.string - a.string);
+/** A strum of the riff or of its variations. */
+export function findStrum(riff: Riff, strumId: string): Strum | null {
+  const lists = [riff.strums, ...riff.variations.map((v) => v.strums)];
+  return lists.flat().find((s) => s.id === strumId) ?? null;
 }
 
-/** Writes a fret on one string of a strum. A dead stroke becomes a played one. */
+function sortFrets(frets: readonly StringFret[]): StringFret[] {
+  return [...frets].sort((a, b) => b.string - a.string);
+}
+
+/** Writes a fret on one string of a strum. A dead stroke and a rest become a played one. */
 export function setFret(
   document: SongDocument,
   riffId: string,
@@ -44,10 +73,16 @@ export function setFret(
 ): SongDocument {
   if (fret < 0 || fret > MAX_FRET || string < 1 || string > document.tuning.stringsMidi.length)
     return document;
-  return changeStrum(document, riffId, strumId, (strum) =>
-    !strum.dead && strum.frets.some((f) => f.string === string && f.fret === fret)
+  return changeStrums(document, riffId, new Set([strumId]), (strum) =>
+    !strum.dead && !strum.rest && strum.frets.some((f) => f.string === string && f.fret === fret)
       ? strum
-      : { ...strum, frets: withFret(strum.frets, string, fret), dead: false, trust: 'checked' },
+      : {
+          ...strum,
+          frets: sortFrets([...strum.frets.filter((f) => f.string !== string), { string, fret }]),
+          dead: false,
+          rest: false,
+          trust: 'checked',
+        },
   );
 }
 
@@ -58,70 +93,207 @@ export function clearFret(
   strumId: string,
   string: StringNumber,
 ): SongDocument {
-  const strum = document.riffs.find((r) => r.id === riffId)?.strums.find((s) => s.id === strumId);
+  const riff = document.riffs.find((r) => r.id === riffId);
+  const strum = riff && findStrum(riff, strumId);
   if (!strum?.frets.some((f) => f.string === string)) return document;
-  if (strum.frets.length === 1) return removeStrum(document, riffId, strumId);
-  return changeStrum(document, riffId, strumId, (s) => ({
+  if (strum.frets.length === 1) return removeStrums(document, riffId, new Set([strumId]));
+  return changeStrums(document, riffId, new Set([strumId]), (s) => ({
     ...s,
     frets: s.frets.filter((f) => f.string !== string),
     trust: 'checked',
   }));
 }
 
-/** Replaces all strings of a strum, as when another voicing is chosen. */
+/** Replaces all strings of strums, as when another way to play them is chosen. */
 export function setFrets(
   document: SongDocument,
   riffId: string,
-  strumId: string,
+  ids: ReadonlySet<string>,
   frets: readonly StringFret[],
 ): SongDocument {
-  return changeStrum(document, riffId, strumId, (strum) => ({
+  const strings = document.tuning.stringsMidi.length;
+  if (frets.some((f) => f.fret < 0 || f.fret > MAX_FRET || f.string < 1 || f.string > strings))
+    return document;
+  return changeStrums(document, riffId, ids, (strum) => ({
     ...strum,
-    frets: [...frets].sort((a, b) => b.string - a.string),
+    frets: sortFrets(frets),
     dead: false,
+    rest: false,
     trust: 'checked',
   }));
 }
 
-/** A muted strum is not dead, and the other way round; the frets are kept for turning it back. */
-export function togglePalmMute(document: SongDocument, riffId: string, strumId: string): SongDocument {
-  return changeStrum(document, riffId, strumId, (s) => ({
-    ...s,
-    palmMute: !s.palmMute,
-    dead: s.palmMute ? s.dead : false,
-    trust: 'checked',
-  }));
-}
-
-export function toggleDead(document: SongDocument, riffId: string, strumId: string): SongDocument {
-  return changeStrum(document, riffId, strumId, (s) => ({
-    ...s,
-    dead: !s.dead,
-    palmMute: s.dead ? s.palmMute : false,
-    trust: 'checked',
-  }));
-}
-
-export function markChecked(document: SongDocument, riffId: string, strumId: string): SongDocument {
-  return changeStrum(document, riffId, strumId, (s) =>
-    s.trust === 'checked' ? s : { ...s, trust: 'checked' },
+/** Moves the fretting hand along the neck and across the strings; nothing moves when one note would leave the neck. */
+export function shiftFrets(
+  document: SongDocument,
+  riffId: string,
+  ids: ReadonlySet<string>,
+  by: { readonly frets: number; readonly strings: number },
+): SongDocument {
+  const riff = document.riffs.find((r) => r.id === riffId);
+  if (!riff) return document;
+  const strings = document.tuning.stringsMidi.length;
+  const move = ({ string, fret }: StringFret): StringFret => ({
+    string: string + by.strings,
+    fret: fret + by.frets,
+  });
+  const stays = [...ids]
+    .flatMap((id) => findStrum(riff, id)?.frets ?? [])
+    .map(move)
+    .every((f) => f.fret >= 0 && f.fret <= MAX_FRET && f.string >= 1 && f.string <= strings);
+  if (!stays) return document;
+  return changeStrums(document, riffId, ids, (strum) =>
+    strum.frets.length === 0 ? strum : { ...strum, frets: strum.frets.map(move), trust: 'checked' },
   );
 }
 
-export function removeStrum(document: SongDocument, riffId: string, strumId: string): SongDocument {
-  return changeRiff(document, riffId, (riff) => {
-    const strums = riff.strums.filter((s) => s.id !== strumId);
-    return strums.length === riff.strums.length ? riff : { ...riff, strums };
+/** Changes one mark of strums. Where they differ, all get what the first of them gets. */
+export function setMark(
+  document: SongDocument,
+  riffId: string,
+  ids: ReadonlySet<string>,
+  command: MarkCommand,
+): SongDocument {
+  const riff = document.riffs.find((r) => r.id === riffId);
+  const first = riff && [...ids].map((id) => findStrum(riff, id)).find((s) => s !== null);
+  if (!first) return document;
+  const wanted = markState(applyMark(first, command), command);
+  return changeStrums(document, riffId, ids, (strum) => {
+    let changed = strum;
+    // As many presses as bring this one to where the first is.
+    for (let press = 0; press < MOST_PRESSES && markState(changed, command) !== wanted; press++) {
+      changed = applyMark(changed, command);
+    }
+    return changed;
   });
 }
 
-/** Adds a strum; one that stands at the same place keeps its place and the new one is refused. */
-export function addStrum(document: SongDocument, riffId: string, strum: Strum): SongDocument {
+/** Longest round of a mark: the bends and the ends of slides have five states. */
+const MOST_PRESSES = 5;
+
+export function markChecked(document: SongDocument, riffId: string, ids: ReadonlySet<string>): SongDocument {
+  return changeStrums(document, riffId, ids, (s) =>
+    s.trust === 'checked' || isBlank(s) ? s : { ...s, trust: 'checked' },
+  );
+}
+
+/** What the player wants to remember of a strum. */
+export function setStrumNote(
+  document: SongDocument,
+  riffId: string,
+  strumId: string,
+  note: string,
+): SongDocument {
+  return changeStrums(document, riffId, new Set([strumId]), (s) =>
+    s.note === note.trim() ? s : { ...s, note: note.trim() },
+  );
+}
+
+/** How long strums sound; at least a tick, and not over the end of the riff. */
+export function lengthenStrums(
+  document: SongDocument,
+  riffId: string,
+  ids: ReadonlySet<string>,
+  by: Ticks,
+): SongDocument {
+  const riff = document.riffs.find((r) => r.id === riffId);
+  if (!riff) return document;
+  const end = riffTicks(riff);
+  return changeStrums(document, riffId, ids, (strum) => {
+    const longest = end - strum.startTicks;
+    // A strum shorter than the step grows from nothing to one step.
+    const durationTicks = Math.min(longest, Math.max(Math.abs(by), strum.durationTicks + by));
+    return durationTicks === strum.durationTicks ? strum : { ...strum, durationTicks, trust: 'checked' };
+  });
+}
+
+export function removeStrums(document: SongDocument, riffId: string, ids: ReadonlySet<string>): SongDocument {
+  return changeRiff(document, riffId, (riff) =>
+    changeLists(riff, (strums) => {
+      const kept = strums.filter((s) => !ids.has(s.id));
+      return kept.length === strums.length ? strums : kept;
+    }),
+  );
+}
+
+/**
+ * Adds strums, to a variation where they fall into it. One that stands at the same place already keeps its place and the new
+ * one is refused, as is one outside of the riff.
+ */
+export function addStrums(
+  document: SongDocument,
+  riffId: string,
+  strums: StrumList,
+  variationId: string | null = null,
+): SongDocument {
   return changeRiff(document, riffId, (riff) => {
-    const taken = riff.strums.some((s) => s.startTicks === strum.startTicks || s.id === strum.id);
-    if (taken || strum.startTicks < 0 || strum.startTicks >= riffTicks(riff)) return riff;
-    const strums = [...riff.strums, strum].sort((a, b) => a.startTicks - b.startTicks);
-    return { ...riff, strums };
+    const variation = riff.variations.find((v) => v.id === variationId);
+    const isVaried = ({ startTicks }: Strum): boolean =>
+      variation !== undefined && startTicks >= variation.fromTicks && startTicks < variation.toTicks;
+    const put = (present: StrumList, added: StrumList): StrumList => {
+      const taken = new Set(present.map((s) => s.startTicks));
+      const ids = new Set(present.map((s) => s.id));
+      const fitting = added.filter(
+        ({ id, startTicks }) =>
+          startTicks >= 0 && startTicks < riffTicks(riff) && !taken.has(startTicks) && !ids.has(id),
+      );
+      if (fitting.length === 0) return present;
+      return [...present, ...fitting].sort((a, b) => a.startTicks - b.startTicks);
+    };
+    const own = put(
+      riff.strums,
+      strums.filter((s) => !isVaried(s)),
+    );
+    const variations = riff.variations.map((v) => {
+      const changed = v === variation ? put(v.strums, strums.filter(isVaried)) : v.strums;
+      return changed === v.strums ? v : { ...v, strums: changed };
+    });
+    const isSame = own === riff.strums && variations.every((v, i) => v === riff.variations[i]);
+    return isSame ? riff : { ...riff, strums: own, variations };
+  });
+}
+
+/** Moves strums in time together; they keep out of places where others stand, and inside of the riff or variation. */
+export function moveStrums(
+  document: SongDocument,
+  riffId: string,
+  ids: ReadonlySet<string>,
+  by: Ticks,
+): SongDocument {
+  return changeRiff(document, riffId, (riff) =>
+    changeLists(riff, (strums, { fromTicks, toTicks }) => {
+      const moving = strums.filter((s) => ids.has(s.id));
+      if (moving.length === 0 || by === 0) return strums;
+      const taken = new Set(strums.filter((s) => !ids.has(s.id)).map((s) => s.startTicks));
+      const isFree = moving.every(({ startTicks }) => {
+        const at = startTicks + by;
+        return at >= fromTicks && at < toTicks && !taken.has(at);
+      });
+      if (!isFree) return strums;
+      const moved = strums.map((s) => (ids.has(s.id) ? { ...s, startTicks: s.startTicks + by } : s));
+      return moved.sort((a, b) => a.startTicks - b.startTicks);
+    }),
+  );
+}
+
+/** The strums of one bar struck again in the next, in place of what stands there. Ids are made by the caller. */
+export function repeatBar(
+  document: SongDocument,
+  riffId: string,
+  bar: number,
+  newId: () => string,
+): SongDocument {
+  return changeRiff(document, riffId, (riff) => {
+    const starts = barStartsTicks(riff);
+    const [from, to] = [starts[bar], starts[bar + 1]];
+    if (from === undefined || to === undefined) return riff;
+    const until = starts[bar + 2] ?? riffTicks(riff);
+    const copied = riff.strums
+      .filter((s) => s.startTicks >= from && s.startTicks < to && s.startTicks + to - from < until)
+      .map((s) => ({ ...s, id: newId(), startTicks: s.startTicks + to - from }));
+    if (copied.length === 0) return riff;
+    const others = riff.strums.filter((s) => s.startTicks < to || s.startTicks >= until);
+    return { ...riff, strums: [...others, ...copied].sort((a, b) => a.startTicks - b.startTicks) };
   });
 }
 
@@ -136,24 +308,10 @@ export function removeLoop(document: SongDocument, id: string): SongDocument {
   return loops.length === document.loops.length ? document : { ...document, loops };
 }
 
-/** Moves a strum in time; it keeps out of places where another one stands, and inside of the riff. */
-export function moveStrum(document: SongDocument, riffId: string, strumId: string, by: Ticks): SongDocument {
-  return changeRiff(document, riffId, (riff) => {
-    const strum = riff.strums.find((s) => s.id === strumId);
-    const startTicks = (strum?.startTicks ?? 0) + by;
-    const isTaken = riff.strums.some((s) => s.startTicks === startTicks);
-    if (!strum || isTaken || startTicks < 0 || startTicks >= riffTicks(riff)) return riff;
-    const strums = riff.strums.map((s) => (s === strum ? { ...s, startTicks } : s));
-    return { ...riff, strums: strums.sort((a, b) => a.startTicks - b.startTicks) };
-  });
-}
-
-/** The first place behind a strum on a grid of `step`, before the next strum; null when there is none. */
-export function placeBehind(riff: Riff, strumId: string, step: Ticks): Ticks | null {
-  const index = riff.strums.findIndex((s) => s.id === strumId);
-  if (index < 0) return riff.strums.length === 0 ? 0 : null;
-  const end = riff.strums[index + 1]?.startTicks ?? riffTicks(riff);
-  const place = (Math.floor(riff.strums[index].startTicks / step) + 1) * step;
+/** The first place behind a tick on a grid of `step` that is not taken, before the next strum; null when there is none. */
+export function placeBehind(riff: Riff, behind: Ticks, step: Ticks): Ticks | null {
+  const end = riff.strums.find((s) => s.startTicks > behind)?.startTicks ?? riffTicks(riff);
+  const place = (Math.floor(behind / step) + 1) * step;
   return place < end ? place : null;
 }
 
@@ -170,9 +328,19 @@ export function setTitle(document: SongDocument, title: string, artist: string):
   return { ...document, title, artist };
 }
 
-/** Where a strum ends on screen and in tab: its written end, at the latest the next strum. */
+/**
+ * Where a strum ends on screen, in tab and in sound: its written end, at the latest the next strum. One that rings on ends
+ * where one of its strings is struck again, or where a rest stops it; one that is short after half of its length.
+ */
 export function soundingEndTicks(riff: Riff, index: number): Ticks {
   const strum = riff.strums[index];
-  const next = riff.strums[index + 1]?.startTicks ?? riffTicks(riff);
-  return Math.min(strum.startTicks + strum.durationTicks, next);
+  const end = riffTicks(riff);
+  if (strum.marks.length === 'ring') {
+    const strings = new Set(strum.frets.map((f) => f.string));
+    const stops = (s: Strum): boolean => s.rest || s.dead || s.frets.some((f) => strings.has(f.string));
+    return riff.strums.slice(index + 1).find(stops)?.startTicks ?? end;
+  }
+  const next = riff.strums[index + 1]?.startTicks ?? end;
+  const written = Math.min(strum.startTicks + strum.durationTicks, next);
+  return strum.marks.length === 'short' ? strum.startTicks + (written - strum.startTicks) / 2 : written;
 }

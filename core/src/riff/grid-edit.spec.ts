@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../guitar';
-import { DOCUMENT_SCHEMA, type SongDocument } from './document';
+import { DOCUMENT_SCHEMA, type SongDocument, PLAIN_RIFF, NO_MARKS, PLAIN_SECTION } from './document';
 import {
   doubleTempo,
   gridFromTaps,
@@ -11,8 +11,13 @@ import {
   replaceGrid,
   setBarBeats,
   whyNotHalve,
+  addPickUp,
+  barsBefore,
+  freeBars,
+  whyNotFree,
+  whyNotPickUp,
 } from './grid-edit';
-import { barTimesS, passesOf, passTicksToSeconds } from './grid';
+import { barTimesS, passesOf, passTicksToSeconds, countAt } from './grid';
 import { addPasses, joinWithNext, moveSection, splitSection } from './section-edit';
 
 /** Sixteen bars of 4/4 at 100 bpm; a riff of two bars, four times, then twice a tone higher. */
@@ -24,6 +29,7 @@ const SONG: SongDocument = {
   tuneTo: 'concert',
   key: null,
   referenceOffsetCents: 0,
+  second: null,
   recordings: [],
   loops: [],
   grid: {
@@ -33,6 +39,7 @@ const SONG: SongDocument = {
   riffs: [
     {
       id: 'r',
+      ...PLAIN_RIFF,
       letter: 'A',
       name: '',
       bars: [
@@ -46,13 +53,16 @@ const SONG: SongDocument = {
         frets: [{ string: 6, fret: i }],
         palmMute: false,
         dead: false,
+        rest: false,
+        marks: NO_MARKS,
+        note: '',
         trust: 'checked',
       })),
     },
   ],
   sections: [
-    { id: 's', name: 'Verse', riffId: 'r', startBar: 0, passes: 4, transpose: 0 },
-    { id: 't', name: 'Chorus', riffId: 'r', startBar: 8, passes: 2, transpose: 2 },
+    { id: 's', name: 'Verse', riffId: 'r', startBar: 0, passes: 4, transpose: 0, ...PLAIN_SECTION },
+    { id: 't', name: 'Chorus', riffId: 'r', startBar: 8, passes: 2, transpose: 2, ...PLAIN_SECTION },
   ],
 };
 
@@ -157,6 +167,47 @@ describe('tapping', () => {
   });
 });
 
+describe('free time and pick-ups', () => {
+  it('takes bars away where nothing is played, and puts them back', () => {
+    const free = freeBars(SONG, 13, 2);
+    expect(free.grid.bars.map((b) => b.beat).slice(12)).toEqual([48, 60]);
+    expect(free.grid.beatsS).toBe(SONG.grid.beatsS);
+    expect(timesOf(free)).toEqual(timesOf(SONG));
+    expect(barsBefore(free, 13)).toEqual(SONG);
+    expect(barsBefore(SONG, 13)).toBe(SONG);
+  });
+
+  it('moves the sections behind along, and says who is in the way', () => {
+    const gap = { ...SONG, sections: [SONG.sections[0], { ...SONG.sections[1], startBar: 10 }] };
+    const free = freeBars(gap, 8, 2);
+    expect(free.sections[1].startBar).toBe(8);
+    expect(timesOf(free)).toEqual(timesOf(gap));
+    expect(whyNotFree(SONG, 6, 1)).toContain('Verse');
+    expect(freeBars(SONG, 6, 1)).toBe(SONG);
+    expect(whyNotFree(SONG, 15, 5)).toContain('no bars');
+  });
+
+  it('counts nothing in free time', () => {
+    const free = freeBars(SONG, 13, 2);
+    expect(countAt(free.grid, 1 + 0.6 * 54)).toBeNull();
+    expect(countAt(free.grid, 1 + 0.6 * 60)).toEqual({ bar: 14, beat: 1 });
+  });
+
+  it('puts a short bar before the first', () => {
+    const late = moveOne(SONG, 2, 'bar');
+    const picked = addPickUp(late, 2);
+    expect(picked.grid.bars.slice(0, 2)).toEqual([
+      { beat: 0, beats: 2, unit: 4 },
+      { beat: 2, beats: 4, unit: 4 },
+    ]);
+    expect(timesOf(picked)).toEqual(timesOf(late));
+    expect(whyNotPickUp(picked, 1)).toContain('There is one');
+    expect(whyNotPickUp(SONG, 1)).toContain('too few beats');
+    expect(whyNotPickUp(SONG, 4)).toContain('from 1 to 3');
+    expect(addPickUp(SONG, 1)).toBe(SONG);
+  });
+});
+
 describe('any sequence of changes', () => {
   const change = fc.oneof(
     fc.constant(doubleTempo),
@@ -179,6 +230,13 @@ describe('any sequence of changes', () => {
     ),
     fc.nat(12).map((bar) => (d: SongDocument) => splitSection(d, 's', bar, `s${bar}-${d.sections.length}`)),
     fc.constant((d: SongDocument) => joinWithNext(d, 's')),
+    fc.tuple(fc.nat(20), fc.integer({ min: 1, max: 3 })).map(
+      ([bar, n]) =>
+        (d: SongDocument) =>
+          freeBars(d, bar, n),
+    ),
+    fc.nat(20).map((bar) => (d: SongDocument) => barsBefore(d, bar)),
+    fc.integer({ min: 1, max: 3 }).map((n) => (d: SongDocument) => addPickUp(d, n)),
   );
 
   it('keeps beats and bars in order and every strum', () => {

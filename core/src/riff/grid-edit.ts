@@ -2,11 +2,12 @@
  * The beat grid corrected by hand. What is written keeps its place: in the sound, unless a change says that it keeps its
  * place in the bar. Each change returns the same document where it can't be made; `whyNot` functions say why.
  */
-import type { Bar, BeatGrid, Riff, Section, SongDocument } from './document';
+import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum, Variation } from './document';
 import { barTimesS, riffTicks, ticksPerBeat } from './grid';
+import { withVariation } from './variation';
 
-function scaleTicks(riff: Riff, factor: number): Riff['strums'] {
-  const placed = riff.strums.map((s) => ({
+function scaleTicks(strums: readonly Strum[], factor: number): Strum[] {
+  const placed = strums.map((s) => ({
     ...s,
     startTicks: Math.round(s.startTicks * factor),
     durationTicks: Math.max(1, Math.round(s.durationTicks * factor)),
@@ -17,6 +18,29 @@ function scaleTicks(riff: Riff, factor: number): Riff['strums'] {
     if (placed[k].startTicks < earliest) placed[k] = { ...placed[k], startTicks: earliest };
   }
   return placed;
+}
+
+/** A riff written in bars that are twice as many (factor 2) or half as many. */
+function scaleRiff(riff: Riff, factor: 2 | 0.5, bars: Riff['bars']): Riff {
+  return {
+    ...riff,
+    bars,
+    strums: scaleTicks(riff.strums, factor),
+    second: scaleTicks(riff.second, factor),
+    variations: riff.variations.map((v) => ({
+      ...v,
+      fromTicks: v.fromTicks * factor,
+      toTicks: v.toTicks * factor,
+      strums: scaleTicks(v.strums, factor),
+      second: scaleTicks(v.second, factor),
+    })),
+    barNotes: riff.barNotes.map((n) => ({ ...n, bar: Math.floor(n.bar * factor) })),
+    groups: riff.groups.map((g) => ({
+      ...g,
+      startBar: Math.floor(g.startBar * factor),
+      bars: Math.max(1, Math.floor(g.bars * factor)),
+    })),
+  };
 }
 
 /** Twice as many beats and bars: what was heard as one bar are two. */
@@ -36,11 +60,13 @@ export function doubleTempo(document: SongDocument): SongDocument {
         { beat: 2 * beat + beats, beats, unit },
       ]),
     },
-    riffs: document.riffs.map((riff) => ({
-      ...riff,
-      bars: riff.bars.flatMap((bar) => [bar, bar]),
-      strums: scaleTicks(riff, 2),
-    })),
+    riffs: document.riffs.map((riff) =>
+      scaleRiff(
+        riff,
+        2,
+        riff.bars.flatMap((bar) => [bar, bar]),
+      ),
+    ),
     sections: document.sections.map((s) => ({ ...s, startBar: 2 * s.startBar })),
   };
 }
@@ -84,21 +110,45 @@ export function halveTempo(document: SongDocument): SongDocument {
       beatsS: document.grid.beatsS.filter((_, i) => i % 2 === parity),
       bars: pairs.map(([{ beat, beats, unit }]) => ({ beat: (beat - parity) / 2, beats, unit })),
     },
-    riffs: document.riffs.map((riff) => ({
-      ...riff,
-      bars: riff.bars.filter((_, i) => i % 2 === 0),
-      strums: scaleTicks(riff, 0.5),
-    })),
+    riffs: document.riffs.map((riff) =>
+      scaleRiff(
+        riff,
+        0.5,
+        riff.bars.filter((_, i) => i % 2 === 0),
+      ),
+    ),
     sections: document.sections.map((s) => ({ ...s, startBar: (s.startBar - skipped) / 2 })),
   };
 }
 
 function turned(riff: Riff, byTicks: number): Riff {
   const length = riffTicks(riff);
-  const strums = riff.strums
-    .map((s) => ({ ...s, startTicks: (((s.startTicks + byTicks) % length) + length) % length }))
-    .sort((a, b) => a.startTicks - b.startTicks);
-  return { ...riff, strums };
+  const turn = (ticks: number): number => (((ticks + byTicks) % length) + length) % length;
+  const turnAll = (strums: readonly Strum[]): Strum[] =>
+    strums.map((s) => ({ ...s, startTicks: turn(s.startTicks) })).sort((a, b) => a.startTicks - b.startTicks);
+  const variations = riff.variations.map((v): Variation => {
+    const fromTicks = turn(v.fromTicks);
+    const toTicks = fromTicks + v.toTicks - v.fromTicks;
+    if (toTicks <= length) {
+      return { ...v, fromTicks, toTicks, strums: turnAll(v.strums), second: turnAll(v.second) };
+    }
+    // It would come round over the end of the riff: then it stands for the whole of it.
+    const played = withVariation(riff, v);
+    return {
+      ...v,
+      fromTicks: 0,
+      toTicks: length,
+      strums: turnAll(renamed(played.strums, v)),
+      second: turnAll(renamed(played.second, v)),
+    };
+  });
+  return { ...riff, strums: turnAll(riff.strums), second: turnAll(riff.second), variations };
+}
+
+/** Strums of the riff that become a variation's own need ids of their own. */
+function renamed(strums: readonly Strum[], { id, strums: own, second }: Variation): Strum[] {
+  const owned = new Set([...own, ...second].map((s) => s.id));
+  return strums.map((s) => (owned.has(s.id) ? s : { ...s, id: `${id}/${s.id}`.slice(-80) }));
 }
 
 /**
@@ -165,6 +215,74 @@ export function setBarBeats(document: SongDocument, barIndex: number, beats: num
     i < barIndex ? b : i === barIndex ? { ...b, beats } : { ...b, beat: b.beat + by },
   );
   return { ...document, grid: { beatsS, bars: changed.filter((b) => b.beat + b.beats <= beatsS.length) } };
+}
+
+/** Why the bars [from, from + count) can't become free time, in words; null when they can. */
+export function whyNotFree(
+  { grid, sections, riffs }: SongDocument,
+  from: number,
+  count: number,
+): string | null {
+  if (count < 1 || from < 0 || from + count > grid.bars.length) return 'There are no bars here.';
+  const playing = sections.find((s) => {
+    const bars = s.passes * (riffs.find((r) => r.id === s.riffId)?.bars.length ?? 1);
+    return s.startBar < from + count && s.startBar + bars > from;
+  });
+  return playing ? `“${playing.name}” is played here: shorten or move it first.` : null;
+}
+
+/** Takes bars away where no beat is kept; the sound and what is written elsewhere stay. */
+export function freeBars(document: SongDocument, from: number, count: number): SongDocument {
+  if (whyNotFree(document, from, count) !== null) return document;
+  const { beatsS, bars } = document.grid;
+  return {
+    ...document,
+    grid: { beatsS, bars: bars.filter((_, i) => i < from || i >= from + count) },
+    sections: document.sections.map((s) => (s.startBar >= from ? { ...s, startBar: s.startBar - count } : s)),
+  };
+}
+
+/** Puts bars back over free time before a bar, in the meter of that bar, as many as fit behind the bar before. */
+export function barsBefore(document: SongDocument, barIndex: number): SongDocument {
+  const { beatsS, bars } = document.grid;
+  const [before, bar] = [bars[barIndex - 1], bars[barIndex]];
+  if (!bar) return document;
+  const free = bar.beat - (before ? before.beat + before.beats : 0);
+  const count = Math.floor(free / bar.beats);
+  if (count < 1) return document;
+  const put = Array.from({ length: count }, (_, i): Bar => ({
+    ...bar,
+    beat: bar.beat - (count - i) * bar.beats,
+  }));
+  return {
+    ...document,
+    grid: { beatsS, bars: [...bars.slice(0, barIndex), ...put, ...bars.slice(barIndex)] },
+    sections: document.sections.map((s) =>
+      s.startBar >= barIndex ? { ...s, startBar: s.startBar + count } : s,
+    ),
+  };
+}
+
+/** Why there is no pick-up of so many beats, in words; null when there can be. */
+export function whyNotPickUp({ grid: { bars } }: SongDocument, beats: number): string | null {
+  const [first, second] = bars;
+  if (!first) return 'There are no beats yet.';
+  if (second && first.beats < second.beats)
+    return `There is one, of ${first.beats === 1 ? 'a beat' : `${first.beats} beats`}.`;
+  if (beats < 1 || beats >= first.beats) return `A pick-up has from 1 to ${first.beats - 1} beats.`;
+  return first.beat >= beats ? null : 'The recording has too few beats before the first bar.';
+}
+
+/** A short bar before the first, for what is played before the one. */
+export function addPickUp(document: SongDocument, beats: number): SongDocument {
+  if (whyNotPickUp(document, beats) !== null) return document;
+  const { beatsS, bars } = document.grid;
+  const [first] = bars;
+  return {
+    ...document,
+    grid: { beatsS, bars: [{ beat: first.beat - beats, beats, unit: first.unit }, ...bars] },
+    sections: document.sections.map((s) => ({ ...s, startBar: s.startBar + 1 })),
+  };
 }
 
 /** Fewer taps say nothing about a tempo. */

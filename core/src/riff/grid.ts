@@ -93,7 +93,7 @@ export function secondsToPassTicks(pass: Pass, riff: Riff, grid: BeatGrid, timeS
   return ((beatAtTime(grid, timeS) - pass.startBeat) / pass.beats) * riffTicks(riff);
 }
 
-/** Bar (1 = first) and beat (1 = first) at a time, as players count; null before the first bar. */
+/** Bar (1 = first) and beat (1 = first) at a time, as players count; null where there is no bar. */
 export function countAt(grid: BeatGrid, timeS: number): { bar: number; beat: number } | null {
   const beat = beatAtTime(grid, timeS);
   let low = 0;
@@ -104,7 +104,10 @@ export function countAt(grid: BeatGrid, timeS: number): { bar: number; beat: num
     else high = middle;
   }
   const bar = grid.bars[low - 1];
-  return bar ? { bar: low, beat: Math.floor(beat - bar.beat + 1e-6) + 1 } : null;
+  if (!bar) return null;
+  const beatInBar = Math.floor(beat - bar.beat + 1e-6) + 1;
+  // Between bars, in free time, there is nothing to count.
+  return beatInBar <= bar.beats ? { bar: low, beat: beatInBar } : null;
 }
 
 /** Start of each bar in seconds, and the end of the last. */

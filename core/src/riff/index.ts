@@ -1,14 +1,19 @@
-export { DOCUMENT_SCHEMA } from './document';
+export { DOCUMENT_SCHEMA, NO_MARKS, PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM } from './document';
 export type {
   Bar,
+  BarGroup,
+  BarNote,
   BeatGrid,
+  Marks,
   NamedLoop,
+  PassAnswer,
   RecordingRef,
   Riff,
   Section,
   SongDocument,
   Strum,
   Trust,
+  Variation,
 } from './document';
 export {
   barStartsTicks,
@@ -27,42 +32,102 @@ export type { LostNotes } from './retune';
 export { countSyllable, rulerCounts } from './counts';
 export type { CountMark } from './counts';
 export {
-  addStrum,
+  addStrums,
+  changeRiff,
   clearFret,
+  findStrum,
   keepLoop,
+  lengthenStrums,
   markChecked,
-  moveStrum,
+  moveStrums,
   placeBehind,
   removeLoop,
-  removeStrum,
+  removeStrums,
+  repeatBar,
   setFret,
   setFrets,
+  setMark,
   setReferenceCents,
+  setStrumNote,
   setTitle,
   setTuneTo,
+  shiftFrets,
   soundingEndTicks,
-  toggleDead,
-  togglePalmMute,
 } from './edit';
 export {
+  addPickUp,
+  barsBefore,
   doubleTempo,
+  freeBars,
   gridFromTaps,
   halveTempo,
   moveBarLine,
   moveOne,
   replaceGrid,
   setBarBeats,
+  whyNotFree,
   whyNotHalve,
+  whyNotPickUp,
 } from './grid-edit';
 export {
   addPasses,
+  beginSection,
   joinWithNext,
   moveSection,
   orderOfPlay,
   renameSection,
   setSectionRiff,
+  setSectionTone,
   setSections,
   setSectionTranspose,
+  settleStart,
   splitSection,
   whyNotJoin,
 } from './section-edit';
+export {
+  addSecondGuitar,
+  asGuitar,
+  changeAsGuitar,
+  giveToOther,
+  removeSecondGuitar,
+  swapGuitars,
+} from './guitars';
+export type { GuitarNumber } from './guitars';
+export { applyMark } from './marks';
+export type { MarkCommand } from './marks';
+export { isBlank, isStruck, strokeOf, strumNotes } from './strum';
+export {
+  answerOf,
+  isEnding,
+  keepVariation,
+  removeVariation,
+  renameVariation,
+  reopenPass,
+  riffOfPass,
+  sameRiff,
+  useVariation,
+  variationOf,
+  whereVaried,
+  withVariation,
+} from './variation';
+export { comparePass, isNotable, ownDifferences, variationOfPass } from './compare';
+export type { Difference, HeardStroke, PassComparison, StrumVerdict, Verdict } from './compare';
+export { strumsFromHeard } from './from-heard';
+export { layerOf } from './layers';
+export type { Layer } from './layers';
+export {
+  addBars,
+  addRiff,
+  barOf,
+  beatInBar,
+  mergeRiffs,
+  nextLetter,
+  removeRiff,
+  renameRiff,
+  setBarNote,
+  setGroup,
+  splitRiff,
+  stretchRiff,
+  whyNotMerge,
+  whyNotStretch,
+} from './riff-edit';

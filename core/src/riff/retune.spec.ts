@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { parseTuning, soundingNotes, STANDARD_TUNING, type StringFret } from '../guitar';
-import { DOCUMENT_SCHEMA, type SongDocument } from './document';
+import { DOCUMENT_SCHEMA, type SongDocument, PLAIN_RIFF, PLAIN_STRUM } from './document';
 import { retune } from './retune';
 
 const DROP_D = parseTuning('D2,A2,D3,G3,B3,E4');
@@ -14,21 +14,23 @@ function song(...chords: readonly (readonly StringFret[])[]): SongDocument {
     tuneTo: 'concert',
     key: null,
     referenceOffsetCents: 0,
+    second: null,
     recordings: [],
     loops: [],
     grid: { beatsS: [], bars: [] },
     riffs: [
       {
         id: 'r',
+        ...PLAIN_RIFF,
         letter: 'A',
         name: '',
         bars: [{ beats: 4, unit: 4 }],
         strums: chords.map((frets, i) => ({
+          ...PLAIN_STRUM,
           id: String(i),
           startTicks: 480 * i,
           durationTicks: 480,
           frets,
-          palmMute: false,
           dead: frets.length === 0,
           trust: 'checked',
         })),

@@ -42,29 +42,39 @@ function findPlayable(notes: readonly MidiNote[], tuning: Tuning): Playable {
   return { voicings: [], lost: notes };
 }
 
-function retuneRiff(riff: Riff, from: Tuning, to: Tuning): { riff: Riff; lost: LostNotes[] } {
-  const playable = riff.strums.map((strum) => findPlayable(soundingNotes(from, strum.frets), to));
+function retuneStrums(
+  strums: readonly Strum[],
+  riffId: string,
+  from: Tuning,
+  to: Tuning,
+): { strums: Strum[]; lost: LostNotes[] } {
+  const playable = strums.map((strum) => findPlayable(soundingNotes(from, strum.frets), to));
   const { path } = chooseHandPath(playable.map((p) => p.voicings).filter((v) => v.length > 0));
   let next = 0;
-  const strums = riff.strums.map((strum, k): Strum => {
+  const retuned = strums.map((strum, k): Strum => {
     const { voicings, lost } = playable[k];
     if (strum.frets.length === 0) return strum;
     const frets = voicings.length > 0 ? path[next++].frets : [];
     return { ...strum, frets, trust: lost.length > 0 ? 'guessed' : strum.trust };
   });
-  return {
-    riff: { ...riff, strums },
-    lost: playable.flatMap(({ lost }, k) =>
-      lost.length > 0 ? [{ riffId: riff.id, strumId: riff.strums[k].id, notes: lost }] : [],
-    ),
-  };
+  const lost = playable.flatMap((p, k) =>
+    p.lost.length > 0 ? [{ riffId, strumId: strums[k].id, notes: p.lost }] : [],
+  );
+  return { strums: retuned, lost };
 }
 
-/** The document in another tuning. Strums that lose notes keep the others and count as guessed. */
+/** The document in another tuning of its first guitar. Strums that lose notes keep the others and count as guessed. */
 export function retune(document: SongDocument, tuning: Tuning): Retuned {
-  const retuned = document.riffs.map((riff) => retuneRiff(riff, document.tuning, tuning));
-  return {
-    document: { ...document, tuning, riffs: retuned.map((r) => r.riff) },
-    lost: retuned.flatMap((r) => r.lost),
+  const lost: LostNotes[] = [];
+  const move = (strums: readonly Strum[], riff: Riff): Strum[] => {
+    const moved = retuneStrums(strums, riff.id, document.tuning, tuning);
+    lost.push(...moved.lost);
+    return moved.strums;
   };
+  const riffs = document.riffs.map((riff) => ({
+    ...riff,
+    strums: move(riff.strums, riff),
+    variations: riff.variations.map((v) => ({ ...v, strums: move(v.strums, riff) })),
+  }));
+  return { document: { ...document, tuning, riffs }, lost };
 }

@@ -2,26 +2,31 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../guitar';
 import {
-  addStrum,
+  DOCUMENT_SCHEMA,
+  NO_MARKS,
+  PLAIN_RIFF,
+  PLAIN_SECTION,
+  addStrums,
   barTimesS,
   clearFret,
   countAt,
   countSyllable,
-  DOCUMENT_SCHEMA,
+  lengthenStrums,
   markChecked,
-  moveStrum,
-  placeBehind,
-  passesOf,
+  moveStrums,
   passTicksToSeconds,
+  passesOf,
+  placeBehind,
+  repeatBar,
   riffTicks,
   rulerCounts,
   secondsToPassTicks,
   setFret,
   setFrets,
+  setMark,
+  shiftFrets,
   soundingEndTicks,
   tempoAt,
-  toggleDead,
-  togglePalmMute,
   type Riff,
   type SongDocument,
   type Strum,
@@ -38,12 +43,16 @@ function strum(id: string, startTicks: number): Strum {
     ],
     palmMute: false,
     dead: false,
+    rest: false,
+    marks: NO_MARKS,
+    note: '',
     trust: 'heard',
   };
 }
 
 const RIFF: Riff = {
   id: 'r',
+  ...PLAIN_RIFF,
   letter: 'A',
   name: 'Riff',
   bars: [
@@ -62,12 +71,13 @@ const DOCUMENT: SongDocument = {
   tuning: STANDARD_TUNING,
   key: null,
   referenceOffsetCents: 0,
+  second: null,
   recordings: [],
   tuneTo: 'concert',
   loops: [],
   grid: { beatsS: BEATS, bars: Array.from({ length: 8 }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 })) },
   riffs: [RIFF],
-  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 2, passes: 3, transpose: 0 }],
+  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 2, passes: 3, transpose: 0, ...PLAIN_SECTION }],
 };
 const strumsOf = (document: SongDocument): readonly Strum[] => document.riffs[0].strums;
 
@@ -127,7 +137,17 @@ describe('counts', () => {
     expect(counts).toHaveLength(16);
     expect(counts[8]).toEqual({ ticks: 3840, text: '1', onBeat: true });
   });
+
+  it('counts sixteenths and triplets in the beats that have them', () => {
+    const mixed = { ...RIFF, strums: [strum('a', 240), strum('b', 1280), strum('c', 3360)] };
+    const words = rulerCounts(mixed)
+      .slice(0, 11)
+      .map((c) => c.text);
+    expect(words.join(' ')).toBe('1 e & a 2 trip let 3 & 4 &');
+  });
 });
+
+const only = (...ids: string[]): ReadonlySet<string> => new Set(ids);
 
 describe('edits', () => {
   it('writes a fret and counts as checked', () => {
@@ -152,47 +172,91 @@ describe('edits', () => {
   });
 
   it('takes the strum away with its last string', () => {
-    const one = setFrets(DOCUMENT, 'r', 'b', [{ string: 6, fret: 3 }]);
+    const one = setFrets(DOCUMENT, 'r', new Set(['b']), [{ string: 6, fret: 3 }]);
     expect(strumsOf(clearFret(one, 'r', 'b', 6)).map((s) => s.id)).toEqual(['a', 'c']);
   });
 
   it('keeps mute and dead stroke apart and the frets through both', () => {
-    const muted = togglePalmMute(DOCUMENT, 'r', 'a');
-    const dead = toggleDead(muted, 'r', 'a');
+    const muted = setMark(DOCUMENT, 'r', only('a'), 'mute');
+    const dead = setMark(muted, 'r', only('a'), 'dead');
     expect(strumsOf(dead)[0]).toMatchObject({ palmMute: false, dead: true });
-    expect(strumsOf(toggleDead(dead, 'r', 'a'))[0]).toMatchObject({
+    expect(strumsOf(setMark(dead, 'r', only('a'), 'dead'))[0]).toMatchObject({
       dead: false,
       frets: RIFF.strums[0].frets,
     });
   });
 
-  it('adds a strum in its place and refuses a taken one', () => {
-    const after = addStrum(DOCUMENT, 'r', strum('n', 240));
-    expect(strumsOf(after).map((s) => s.id)).toEqual(['a', 'n', 'b', 'c']);
-    expect(addStrum(after, 'r', strum('m', 240))).toBe(after);
-    expect(addStrum(after, 'r', strum('m', 99_999))).toBe(after);
+  it('brings several strums to the same mark', () => {
+    const mixed = setMark(DOCUMENT, 'r', only('b'), 'mute');
+    const all = setMark(mixed, 'r', only('a', 'b', 'c'), 'mute');
+    expect(strumsOf(all).map((s) => s.palmMute)).toEqual([true, true, true]);
+    expect(strumsOf(setMark(all, 'r', only('a', 'b', 'c'), 'mute')).some((s) => s.palmMute)).toBe(false);
   });
 
-  it('moves a strum as far as there is room', () => {
-    const later = moveStrum(DOCUMENT, 'r', 'a', 240);
+  it('adds a strum in its place and refuses a taken one', () => {
+    const after = addStrums(DOCUMENT, 'r', [strum('n', 240)]);
+    expect(strumsOf(after).map((s) => s.id)).toEqual(['a', 'n', 'b', 'c']);
+    expect(addStrums(after, 'r', [strum('m', 240)])).toBe(after);
+    expect(addStrums(after, 'r', [strum('m', 99_999)])).toBe(after);
+  });
+
+  it('moves strums together as far as there is room', () => {
+    const later = moveStrums(DOCUMENT, 'r', only('a'), 240);
     expect(strumsOf(later)[0].startTicks).toBe(RIFF.strums[0].startTicks + 240);
-    expect(moveStrum(later, 'r', 'a', -240)).toEqual(DOCUMENT);
-    expect(moveStrum(DOCUMENT, 'r', 'a', -240)).toBe(DOCUMENT);
-    expect(moveStrum(DOCUMENT, 'r', 'a', RIFF.strums[1].startTicks - RIFF.strums[0].startTicks)).toBe(
-      DOCUMENT,
-    );
+    expect(moveStrums(later, 'r', only('a'), -240)).toEqual(DOCUMENT);
+    expect(moveStrums(DOCUMENT, 'r', only('a'), -240)).toBe(DOCUMENT);
+    expect(moveStrums(DOCUMENT, 'r', only('a'), 480)).toBe(DOCUMENT);
+    const both = moveStrums(DOCUMENT, 'r', only('a', 'b'), 480);
+    expect(strumsOf(both).map((s) => s.startTicks)).toEqual([480, 960, 3840]);
+  });
+
+  it('moves a hand along the neck and across the strings, never off the neck', () => {
+    const up = shiftFrets(DOCUMENT, 'r', only('a', 'b'), { frets: 3, strings: -1 });
+    expect(strumsOf(up)[1].frets).toEqual([
+      { string: 5, fret: 3 },
+      { string: 4, fret: 5 },
+    ]);
+    expect(shiftFrets(DOCUMENT, 'r', only('a'), { frets: -1, strings: 0 })).toBe(DOCUMENT);
+    expect(shiftFrets(DOCUMENT, 'r', only('a'), { frets: 0, strings: 1 })).toBe(DOCUMENT);
+  });
+
+  it('lengthens strums to the end of the riff and shortens them to one step', () => {
+    const longer = lengthenStrums(DOCUMENT, 'r', only('c'), 99_999);
+    expect(strumsOf(longer)[2].durationTicks).toBe(3840);
+    expect(strumsOf(lengthenStrums(DOCUMENT, 'r', only('c'), -720))[2].durationTicks).toBe(720);
+  });
+
+  it('strikes a bar again in the next', () => {
+    let n = 0;
+    const after = repeatBar(DOCUMENT, 'r', 0, () => `new-${n++}`);
+    expect(strumsOf(after).map((s) => [s.id, s.startTicks])).toEqual([
+      ['a', 0],
+      ['b', 480],
+      ['new-0', 3840],
+      ['new-1', 4320],
+    ]);
+    expect(repeatBar(DOCUMENT, 'r', 1, () => 'x')).toBe(DOCUMENT);
   });
 
   it('finds the free place behind a strum', () => {
-    expect(placeBehind(RIFF, 'a', 240)).toBe(240);
-    expect(placeBehind(RIFF, 'a', 480)).toBeNull();
-    expect(placeBehind(RIFF, 'nobody', 240)).toBeNull();
-    expect(placeBehind({ ...RIFF, strums: [] }, 'a', 240)).toBe(0);
+    expect(placeBehind(RIFF, 0, 240)).toBe(240);
+    expect(placeBehind(RIFF, 0, 480)).toBeNull();
+    expect(placeBehind({ ...RIFF, strums: [] }, -1, 240)).toBe(0);
   });
 
-  it('marks as checked once', () => {
-    const after = markChecked(DOCUMENT, 'r', 'a');
-    expect(markChecked(after, 'r', 'a')).toBe(after);
+  it('marks as checked once, and nothing that is not written yet', () => {
+    const after = markChecked(DOCUMENT, 'r', only('a'));
+    expect(markChecked(after, 'r', only('a'))).toBe(after);
+    const blank = addStrums(DOCUMENT, 'r', [{ ...strum('n', 240), frets: [] }]);
+    expect(markChecked(blank, 'r', only('n'))).toBe(blank);
+  });
+
+  it('lets a strum ring on until one of its strings is struck again', () => {
+    const ringing = setMark(DOCUMENT, 'r', only('a'), 'ring').riffs[0];
+    expect(soundingEndTicks(ringing, 0)).toBe(480);
+    const apart = setFrets(DOCUMENT, 'r', only('b'), [{ string: 1, fret: 0 }]);
+    expect(soundingEndTicks(setMark(apart, 'r', only('a'), 'ring').riffs[0], 0)).toBe(3840);
+    expect(soundingEndTicks(setMark(DOCUMENT, 'r', only('a'), 'short').riffs[0], 0)).toBe(240);
   });
 
   it('ends a strum at the next one', () => {
@@ -203,7 +267,7 @@ describe('edits', () => {
 
   it('keeps order, ids and string uniqueness under any sequence of edits', () => {
     const edit = fc.tuple(
-      fc.constantFrom('fret', 'mute', 'dead', 'clear', 'add'),
+      fc.constantFrom('fret', 'mute', 'dead', 'rest', 'clear', 'add', 'shift', 'move'),
       fc.nat(2),
       fc.integer({ min: 1, max: 6 }),
       fc.nat(24),
@@ -214,16 +278,21 @@ describe('edits', () => {
         edits.forEach(([kind, which, string, fret], i) => {
           const id = ['a', 'b', 'c'][which];
           if (kind === 'fret') document = setFret(document, 'r', id, { string, fret });
-          if (kind === 'mute') document = togglePalmMute(document, 'r', id);
-          if (kind === 'dead') document = toggleDead(document, 'r', id);
+          if (kind === 'mute' || kind === 'dead' || kind === 'rest') {
+            document = setMark(document, 'r', only(id), kind);
+          }
+          if (kind === 'shift')
+            document = shiftFrets(document, 'r', only(id), { frets: fret - 12, strings: 0 });
+          if (kind === 'move') document = moveStrums(document, 'r', only(id), (fret - 12) * 240);
           if (kind === 'clear') document = clearFret(document, 'r', id, string);
-          if (kind === 'add') document = addStrum(document, 'r', strum(`n${i}`, fret * 240));
+          if (kind === 'add') document = addStrums(document, 'r', [strum(`n${i}`, fret * 240)]);
         });
         const strums = strumsOf(document);
         expect(strums.every((s, i) => i === 0 || s.startTicks > strums[i - 1].startTicks)).toBe(true);
         expect(new Set(strums.map((s) => s.id)).size).toBe(strums.length);
         expect(strums.every((s) => new Set(s.frets.map((f) => f.string)).size === s.frets.length)).toBe(true);
-        expect(strums.every((s) => !(s.dead && s.palmMute))).toBe(true);
+        expect(strums.every((s) => [s.dead, s.palmMute, s.rest].filter(Boolean).length <= 1)).toBe(true);
+        expect(strums.flatMap((s) => s.frets).every((f) => f.fret >= 0 && f.fret <= 24)).toBe(true);
       }),
       { seed: 3 },
     );

@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import type { SongDocument } from './document';
+import { type SongDocument, PLAIN_SECTION, PLAIN_RIFF } from './document';
 import {
   addPasses,
+  beginSection,
   joinWithNext,
   moveSection,
   orderOfPlay,
   renameSection,
   setSectionRiff,
   setSectionTranspose,
+  settleStart,
   splitSection,
   whyNotJoin,
 } from './section-edit';
@@ -16,12 +18,12 @@ const bar = { beats: 4, unit: 4 };
 const SONG = {
   grid: { beatsS: [], bars: Array.from({ length: 20 }, (_, i) => ({ beat: 4 * i, ...bar })) },
   riffs: [
-    { id: 'a', letter: 'A', bars: [bar, bar], strums: [] },
-    { id: 'b', letter: 'B', bars: [bar, bar, bar, bar], strums: [] },
+    { ...PLAIN_RIFF, id: 'a', letter: 'A', bars: [bar, bar], strums: [] },
+    { ...PLAIN_RIFF, id: 'b', letter: 'B', bars: [bar, bar, bar, bar], strums: [] },
   ],
   sections: [
-    { id: '1', name: 'Intro', riffId: 'a', startBar: 0, passes: 4, transpose: 0 },
-    { id: '2', name: 'Verse', riffId: 'b', startBar: 10, passes: 2, transpose: 2 },
+    { id: '1', name: 'Intro', riffId: 'a', startBar: 0, passes: 4, transpose: 0, ...PLAIN_SECTION },
+    { id: '2', name: 'Verse', riffId: 'b', startBar: 10, passes: 2, transpose: 2, ...PLAIN_SECTION },
   ],
 } as unknown as SongDocument;
 
@@ -50,6 +52,29 @@ describe('sections', () => {
     expect(moveSection(SONG, '2', -9).sections[1].startBar).toBe(8);
     expect(addPasses(SONG, '1', 9).sections[0].passes).toBe(5);
     expect(addPasses(SONG, '1', -9).sections[0].passes).toBe(1);
+  });
+
+  it('begin elsewhere with the same end, and the one before gives way', () => {
+    const places = (document: SongDocument): number[][] =>
+      document.sections.map((s) => [s.startBar, s.passes]);
+    expect(places(beginSection(SONG, '2', 6))).toEqual([
+      [0, 3],
+      [6, 3],
+    ]);
+    expect(places(beginSection(SONG, '2', 11))).toEqual([
+      [0, 4],
+      [11, 2],
+    ]);
+    // Neither may lose its last pass.
+    expect(beginSection(SONG, '2', 1)).toBe(SONG);
+    expect(beginSection(SONG, '2', 18)).toBe(SONG);
+    expect(beginSection(SONG, '1', -1)).toBe(SONG);
+  });
+
+  it('are settled by the user', () => {
+    const settled = settleStart(SONG, '1');
+    expect(settled.sections.map((s) => s.startIsSettled)).toEqual([true, false]);
+    expect(settleStart(settled, '1')).toBe(settled);
   });
 
   it('take another riff in the same bars, another name, another height', () => {

@@ -43,13 +43,48 @@ export function moveSection(document: SongDocument, id: string, bars: number): S
   });
 }
 
+/** Says that a section begins where it is written. */
+export function settleStart(document: SongDocument, id: string): SongDocument {
+  return changeSection(document, id, (s) => (s.startIsSettled ? s : { ...s, startIsSettled: true }));
+}
+
+/** Decisions about passes that are not there any more are dropped. */
+function withPasses(section: Section, passes: number): Section {
+  return { ...section, passes, answers: section.answers.filter((a) => a.pass < passes) };
+}
+
+/**
+ * Begins a section at a bar and keeps its end as nearly as whole passes allow; the section before gives way. Nothing
+ * changes where either would be left without a pass.
+ */
+export function beginSection(document: SongDocument, id: string, startBar: number): SongDocument {
+  const index = document.sections.findIndex((s) => s.id === id);
+  const section = document.sections[index];
+  if (!section || startBar < 0 || startBar === section.startBar) return document;
+  const length = lengthOf(document, section);
+  const end = section.startBar + section.passes * length;
+  const passes = Math.min(
+    Math.round((end - startBar) / length),
+    Math.floor((roomOf(document, index).end - startBar) / length),
+  );
+  const before = document.sections[index - 1];
+  const lengthBefore = before ? lengthOf(document, before) : 1;
+  const passesBefore = before ? Math.floor((startBar - before.startBar) / lengthBefore) : 1;
+  if (passes < 1 || passesBefore < 1) return document;
+  const sections = document.sections.map((s, i) => {
+    if (i === index) return { ...withPasses(s, passes), startBar };
+    return i === index - 1 && passesBefore < s.passes ? withPasses(s, passesBefore) : s;
+  });
+  return { ...document, sections };
+}
+
 /** Plays the riff so many times more; at least once, and not into the next section. */
 export function addPasses(document: SongDocument, id: string, by: number): SongDocument {
   return changeSection(document, id, (section, index) => {
     const { end } = roomOf(document, index);
     const most = Math.floor((end - section.startBar) / lengthOf(document, section));
     const passes = Math.max(1, Math.min(Math.max(1, most), section.passes + by));
-    return passes === section.passes ? section : { ...section, passes };
+    return passes === section.passes ? section : withPasses(section, passes);
   });
 }
 
@@ -60,7 +95,7 @@ export function setSectionRiff(document: SongDocument, id: string, riffId: strin
   return changeSection(document, id, (section) => {
     if (section.riffId === riffId) return section;
     const bars = section.passes * lengthOf(document, section);
-    return { ...section, riffId, passes: Math.max(1, Math.floor(bars / riff.bars.length)) };
+    return { ...section, riffId, answers: [], passes: Math.max(1, Math.floor(bars / riff.bars.length)) };
   });
 }
 
@@ -68,6 +103,11 @@ export function setSectionTranspose(document: SongDocument, id: string, transpos
   return changeSection(document, id, (s) =>
     s.transpose === transpose || Math.abs(transpose) > 24 ? s : { ...s, transpose },
   );
+}
+
+/** How the guitar sounds here, in the player's words. */
+export function setSectionTone(document: SongDocument, id: string, tone: string): SongDocument {
+  return changeSection(document, id, (s) => (s.tone === tone.trim() ? s : { ...s, tone: tone.trim() }));
 }
 
 /** Two sections out of one, at the pass boundary nearest to a bar. */
@@ -84,10 +124,9 @@ export function splitSection(document: SongDocument, id: string, bar: number, ne
     name: `${section.name}, second part`,
     startBar: section.startBar + before * length,
     passes: section.passes - before,
+    answers: section.answers.filter((a) => a.pass >= before).map((a) => ({ ...a, pass: a.pass - before })),
   };
-  const sections = document.sections.flatMap((s, i) =>
-    i === index ? [{ ...s, passes: before }, second] : [s],
-  );
+  const sections = document.sections.flatMap((s, i) => (i === index ? [withPasses(s, before), second] : [s]));
   return { ...document, sections };
 }
 
@@ -106,8 +145,13 @@ export function joinWithNext(document: SongDocument, id: string): SongDocument {
   if (whyNotJoin(document, id) !== null) return document;
   const index = document.sections.findIndex((s) => s.id === id);
   const next = document.sections[index + 1];
+  const { passes, answers } = document.sections[index];
+  const joined = {
+    passes: passes + next.passes,
+    answers: [...answers, ...next.answers.map((a) => ({ ...a, pass: a.pass + passes }))],
+  };
   const sections = document.sections.flatMap((s, i) =>
-    i === index ? [{ ...s, passes: s.passes + next.passes }] : i === index + 1 ? [] : [s],
+    i === index ? [{ ...s, ...joined }] : i === index + 1 ? [] : [s],
   );
   return { ...document, sections };
 }

@@ -42,15 +42,15 @@ export function renderGuitar(
 ): Float32Array {
   const strings = new Float32Array(length);
   for (const strum of strums) {
-    const { timeS, endS, notes, palmMute, dead } = strum;
+    const { timeS, notes, palmMute, dead, level } = strum;
     const random = randomOf(strum);
     const struckS = Math.max(0, timeS + scatterS * gaussian(random));
     const start = Math.round(struckS * sampleRate);
     if (dead) {
-      addDeadStroke(strings, start, sampleRate, 0.8, random);
+      addDeadStroke(strings, start, sampleRate, 0.8 * level, random);
       continue;
     }
-    notes.forEach((note, i) => {
+    notes.forEach(({ midi, endS, moves }, i) => {
       const stringStart = start + Math.round(i * STRING_SPREAD_S * sampleRate);
       if (stringStart >= length) return;
       addPluck(
@@ -59,10 +59,11 @@ export function renderGuitar(
         sampleRate,
         // The hand chokes the strings just before the next stroke.
         {
-          freqHz: midiToHz(note, a4Hz),
+          freqHz: midiToHz(midi, a4Hz),
           durationS: Math.max(0.04, endS - timeS - 0.012),
-          level: 0.35,
+          level: 0.35 * level,
           palmMute,
+          moves,
         },
         random,
       );
@@ -81,7 +82,7 @@ function renderBass(
   const out = new Float32Array(length);
   for (const { timeS, endS, notes, dead } of strums) {
     if (dead || notes.length === 0) continue;
-    let low = Math.min(...notes) - 12;
+    let low = Math.min(...notes.map((n) => n.midi)) - 12;
     while (low < 28) low += 12;
     addPluck(
       out,

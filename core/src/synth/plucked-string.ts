@@ -5,6 +5,7 @@
  * pick position that takes out the partials with a node there.
  */
 import type { Random } from '../units';
+import type { PitchPoint } from './performance';
 
 export interface Pluck {
   readonly freqHz: number;
@@ -12,6 +13,8 @@ export interface Pluck {
   /** 0 to 1. */
   readonly level: number;
   readonly palmMute: boolean;
+  /** How its pitch moves, as a bend or a slide does; see `movedPitch`. */
+  readonly moves?: readonly PitchPoint[];
 }
 
 /** Where the pick strikes, as a share of the string: near the bridge, as rhythm players do. */
@@ -25,8 +28,57 @@ const MUTE_BRIGHTNESS = 0.72;
 /** The fretting hand stops a string within this time, without a click. */
 const RELEASE_S = 0.008;
 
-/** Adds the string to `out` from `startSample` on; what does not fit is left out. */
+/** Semitones away from the struck note at a time after the stroke: straight lines between the points. */
+export function movedPitch(moves: readonly PitchPoint[], afterS: number): number {
+  const next = moves.findIndex((m) => m.afterS > afterS);
+  if (next === 0) return moves[0].semitones;
+  if (next < 0) return moves.at(-1)?.semitones ?? 0;
+  const [from, to] = [moves[next - 1], moves[next]];
+  return (
+    from.semitones + ((to.semitones - from.semitones) * (afterS - from.afterS)) / (to.afterS - from.afterS)
+  );
+}
+
+/**
+ * Adds the string to `out` from `startSample` on; what does not fit is left out. A string that is bent or slid is read at a
+ * moving speed, so that its partials stay together.
+ */
 export function addPluck(
+  out: Float32Array,
+  startSample: number,
+  sampleRate: number,
+  pluck: Pluck,
+  random: Random,
+): void {
+  const { moves = [], durationS } = pluck;
+  if (moves.length === 0) {
+    addSteadyPluck(out, startSample, sampleRate, pluck, random);
+    return;
+  }
+  const samples = Math.min(Math.round((durationS + RELEASE_S) * sampleRate), out.length - startSample);
+  // The speed is looked up every few samples: it changes slowly.
+  const speeds = Array.from(
+    { length: Math.ceil(Math.max(0, samples) / SPEED_STEP) },
+    (_, i) => 2 ** (movedPitch(moves, (i * SPEED_STEP) / sampleRate) / 12),
+  );
+  const travelled = speeds.reduce((sum, s) => sum + s * SPEED_STEP, 2);
+  const steady = new Float32Array(Math.ceil(travelled) + 2);
+  addSteadyPluck(steady, 0, sampleRate, { ...pluck, durationS: travelled / sampleRate }, random);
+  const releaseFrom = Math.round(durationS * sampleRate);
+  let at = 0;
+  for (let n = 0; n < samples; n++) {
+    const i = Math.floor(at);
+    const value = steady[i] + (at - i) * (steady[i + 1] - steady[i]);
+    const release = n < releaseFrom ? 1 : 1 - (n - releaseFrom) / (RELEASE_S * sampleRate);
+    out[startSample + n] += value * Math.max(0, release);
+    at += speeds[Math.floor(n / SPEED_STEP)];
+  }
+}
+
+/** Samples between looks at the moving pitch: under a millisecond. */
+const SPEED_STEP = 32;
+
+function addSteadyPluck(
   out: Float32Array,
   startSample: number,
   sampleRate: number,

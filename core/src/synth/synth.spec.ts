@@ -2,13 +2,21 @@ import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
 import { createSpectrumAnalyser, parabolicPeak } from '../dsp';
 import { STANDARD_TUNING } from '../guitar';
-import { DOCUMENT_SCHEMA, type SongDocument } from '../riff';
+import {
+  DOCUMENT_SCHEMA,
+  type SongDocument,
+  PLAIN_RIFF,
+  NO_MARKS,
+  PLAIN_SECTION,
+  type Marks,
+  type Strum,
+} from '../riff';
 import { midiToHz } from '../theory';
 import { amplify } from './amplifier';
 import { renderBand } from './band';
 import { renderDrum } from './drums';
 import { performDocument } from './performance';
-import { addDeadStroke, addPluck } from './plucked-string';
+import { addDeadStroke, addPluck, movedPitch } from './plucked-string';
 import { createTabPlayer } from './tab';
 
 const RATE = 44100;
@@ -87,6 +95,7 @@ const DOCUMENT: SongDocument = {
   tuning: STANDARD_TUNING,
   key: null,
   referenceOffsetCents: 0,
+  second: null,
   recordings: [],
   tuneTo: 'concert',
   loops: [],
@@ -97,6 +106,7 @@ const DOCUMENT: SongDocument = {
   riffs: [
     {
       id: 'r',
+      ...PLAIN_RIFF,
       letter: 'A',
       name: 'R',
       bars: [{ beats: 4, unit: 4 }],
@@ -108,6 +118,9 @@ const DOCUMENT: SongDocument = {
           frets: [{ string: 6, fret: 3 }],
           palmMute: false,
           dead: false,
+          rest: false,
+          marks: NO_MARKS,
+          note: '',
           trust: 'checked',
         },
         {
@@ -117,22 +130,97 @@ const DOCUMENT: SongDocument = {
           frets: [],
           palmMute: false,
           dead: true,
+          rest: false,
+          marks: NO_MARKS,
+          note: '',
           trust: 'checked',
         },
       ],
     },
   ],
-  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 0, passes: 2, transpose: 2 }],
+  sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 0, passes: 2, transpose: 2, ...PLAIN_SECTION }],
 };
 
 describe('performance', () => {
   it('plays every pass at its time, moved where the section is', () => {
-    expect(performDocument(DOCUMENT).map((s) => [s.timeS, s.endS, s.notes, s.dead])).toEqual([
-      [0.5, 1, [45], false],
-      [1.5, 1.625, [], true],
-      [2.5, 3, [45], false],
-      [3.5, 3.625, [], true],
+    expect(
+      performDocument(DOCUMENT).map((s) => [s.timeS, s.notes.map((n) => [n.midi, n.endS]), s.dead]),
+    ).toEqual([
+      [0.5, [[45, 1]], false],
+      [1.5, [], true],
+      [2.5, [[45, 3]], false],
+      [3.5, [], true],
     ]);
+  });
+
+  const withSecond = (marks: Partial<Marks>, changes: Partial<Strum> = {}): SongDocument => ({
+    ...DOCUMENT,
+    riffs: [
+      {
+        ...DOCUMENT.riffs[0],
+        strums: [
+          { ...DOCUMENT.riffs[0].strums[0], durationTicks: 1920 },
+          {
+            ...DOCUMENT.riffs[0].strums[0],
+            id: 'b',
+            startTicks: 960,
+            frets: [{ string: 6, fret: 5 }],
+            marks: { ...NO_MARKS, ...marks },
+            ...changes,
+          },
+        ],
+      },
+    ],
+    sections: [{ ...DOCUMENT.sections[0], passes: 1, transpose: 0 }],
+  });
+
+  it.each(['slide', 'hammer', 'tie'] as const)('does not strike again for a %s: the note goes on', (join) => {
+    const played = performDocument(withSecond({ join }));
+    expect(played).toHaveLength(1);
+    expect(played[0].notes).toHaveLength(1);
+    expect(played[0].notes[0].endS).toBe(1.5);
+    const { moves } = played[0].notes[0];
+    expect(movedPitch(moves, 0.2)).toBe(0);
+    expect(movedPitch(moves, 0.51)).toBe(join === 'tie' ? 0 : 2);
+    // Half way up, a slide is between the frets; a hammer has not fallen yet.
+    if (join !== 'tie') expect(movedPitch(moves, 0.455)).toBeCloseTo(join === 'slide' ? 1 : 0, 1);
+  });
+
+  it.each<[string, Partial<Marks>, number, number]>([
+    ['a bend', { bendCents: 200 }, 0.4, 2],
+    ['a slide from below', { slideIn: 'below' }, 0, -3],
+    ['a slide down and away', { slideOut: 'down' }, 0.5, -5],
+    ['a bar dip', { bar: 'dip' }, 0.12, -2],
+    ['a dive', { bar: 'dive' }, 0.5, -9],
+  ])('moves the pitch of %s', (_, marks, afterS, semitones) => {
+    const [, second] = performDocument(withSecond(marks));
+    expect(movedPitch(second.notes[0].moves, afterS)).toBeCloseTo(semitones, 1);
+  });
+
+  it('leaves rests and blanks silent, sounds harmonics, strikes accents harder', () => {
+    expect(performDocument(withSecond({}, { rest: true }))).toHaveLength(1);
+    expect(performDocument(withSecond({}, { frets: [] }))).toHaveLength(1);
+    const [plain, harmonic] = performDocument(
+      withSecond({ harmonic: 'natural', accent: true }, { frets: [{ string: 6, fret: 12 }] }),
+    );
+    expect(harmonic.notes[0].midi).toBe(52);
+    expect(harmonic.level).toBeGreaterThan(plain.level);
+    expect(performDocument(withSecond({ harmonic: 'pinch' }))[1].notes.map((n) => n.midi)).toEqual([45, 69]);
+    const vibrato = performDocument(withSecond({ vibrato: true }))[1].notes[0].moves.map((m) => m.semitones);
+    expect([Math.max(...vibrato), Math.min(...vibrato)]).toEqual([0.3, -0.3]);
+  });
+
+  it('bends a string by what is written, measured in its sound', () => {
+    const out = new Float32Array(2 * RATE);
+    const moves = [
+      { afterS: 0.2, semitones: 0 },
+      { afterS: 0.4, semitones: 2 },
+    ];
+    const bent = { freqHz: 110, durationS: 1.8, level: 1, palmMute: false, moves };
+    addPluck(out, 0, RATE, bent, createRandom(4));
+    const wanted = 110 * 2 ** (2 / 12);
+    const { hz } = partialNear(out.subarray(Math.round(0.6 * RATE)), wanted);
+    expect(Math.abs(1200 * Math.log2(hz / wanted))).toBeLessThan(4);
   });
 
   it('renders a band that is the same for the same seed, loud enough and never clipped', () => {

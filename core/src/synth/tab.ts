@@ -3,7 +3,7 @@
  * Played exactly in time; every stroke has a seed of its own, so that a stretch sounds the same whichever way it was cut.
  */
 import { createRandom } from '../units';
-import type { SongDocument } from '../riff';
+import { swapGuitars, type SongDocument } from '../riff';
 import { renderGuitar } from './band';
 import { performDocument, type PlayedStrum } from './performance';
 
@@ -27,7 +27,11 @@ const WARM_UP_S = 0.1;
 const LONGEST_S = 12;
 
 export function createTabPlayer(document: SongDocument, { sampleRate, seed }: TabOptions): TabPlayer {
-  const strums = performDocument(document);
+  // Both guitars through one amplifier; what they play together is struck together.
+  const strums = [
+    ...performDocument(document),
+    ...(document.second ? performDocument(swapGuitars(document)) : []),
+  ].sort((a, b) => a.timeS - b.timeS);
   const a4Hz = 440 * 2 ** (document.referenceOffsetCents / 1200);
   return {
     startS: strums.length > 0 ? strums[0].timeS : null,
@@ -42,6 +46,7 @@ export function createTabPlayer(document: SongDocument, { sampleRate, seed }: Ta
         ...s,
         timeS: s.timeS - start / sampleRate,
         endS: s.endS - start / sampleRate,
+        notes: s.notes.map((n) => ({ ...n, endS: n.endS - start / sampleRate })),
       }));
       // Amplifiers act on the sum of all strings: all strokes of the stretch go through one.
       const played = renderGuitar(

@@ -29,11 +29,31 @@ export function keyOn(pitchClass: PitchClass, mode: Key['mode']): Key {
   return Math.abs(alterationOf(flat)) < Math.abs(alterationOf(sharp)) ? flat : sharp;
 }
 
-/** Note names of a key: its own scale notes as the signature spells them, others with its kind of accidental. */
-export function spellPitchClass(pitchClass: PitchClass, key: Key | null): string {
-  if (key === null) return SHARP_NAMES[pitchClass];
+/** How a player wants notes named: as the key says, or as a tuner shows them. */
+export type Spelling = 'key' | 'sharps' | 'flats';
+
+/** The key to spell by: the song's own, or one that names everything with sharps (none) or with flats. */
+export function spellingKey(key: Key | null, spelling: Spelling): Key | null {
+  if (spelling === 'key') return key;
+  return spelling === 'sharps' ? null : { tonic: 'F', mode: 'major' };
+}
+
+/** Names of the twelve pitch classes in each key that was asked for: every chord on screen is spelled by them. */
+const NAMES = new Map<string, readonly string[]>();
+
+function namesIn(key: Key): readonly string[] {
+  const id = `${key.tonic} ${key.mode}`;
+  const known = NAMES.get(id);
+  if (known) return known;
   const scale =
     key.mode === 'major' ? TonalKey.majorKey(key.tonic).scale : TonalKey.minorKey(key.tonic).natural.scale;
-  const ofScale = scale.find((name) => Note.chroma(name) === pitchClass);
-  return ofScale ?? (alterationOf(key) < 0 ? FLAT_NAMES : SHARP_NAMES)[pitchClass];
+  const others = alterationOf(key) < 0 ? FLAT_NAMES : SHARP_NAMES;
+  const names = others.map((other, pc) => scale.find((name) => Note.chroma(name) === pc) ?? other);
+  NAMES.set(id, names);
+  return names;
+}
+
+/** Note names of a key: its own scale notes as the signature spells them, others with its kind of accidental. */
+export function spellPitchClass(pitchClass: PitchClass, key: Key | null): string {
+  return (key === null ? SHARP_NAMES : namesIn(key))[pitchClass];
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chordName, hzToMidi, identifyChord, keyOn, midiToHz, spellPitchClass } from './index';
+import { chordName, hzToMidi, identifyChord, keyOn, spellingKey, midiToHz, spellPitchClass } from './index';
 
 describe('pitch', () => {
   it('goes from note to frequency and back', () => {
@@ -59,6 +59,14 @@ describe('spelling', () => {
     [8, 'major', 'Ab'],
   ] as const)('the key on %i %s is written %s', (pitchClass, mode, tonic) => {
     expect(keyOn(pitchClass, mode).tonic).toBe(tonic);
+  });
+
+  it.each([
+    ['key', 'F#'],
+    ['sharps', 'F#'],
+    ['flats', 'Gb'],
+  ] as const)('by %s calls the sixth semitone %s in E minor', (spelling, name) => {
+    expect(spellPitchClass(6, spellingKey(e, spelling))).toBe(name);
   });
 
   it('names chords with their bass', () => {

@@ -6,3 +6,5 @@ export type { Random } from './random';
 export { dbToRatio, ratioToDb } from './level';
 export { ANALYSIS_SAMPLE_RATE } from './analysis-rate';
 export { ENVELOPE_RATE } from './envelope-rate';
+export { buildPeakPyramid, loudestPeak } from './peak-pyramid';
+export type { PeakPyramid } from './peak-pyramid';

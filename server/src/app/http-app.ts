@@ -9,6 +9,7 @@ import { analysesRoutes } from '../features/analyses/analyses.routes';
 import type { AnalysisEvents } from '../features/analyses/analysis-events';
 import { healthRoutes } from '../features/health/health.routes';
 import { recordingsRoutes } from '../features/recordings/recordings.routes';
+import { shapesRoutes } from '../features/shapes/shapes.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
 import { onlyLoopback, securityHeaders } from '../http/borders';
 import { errorHandler } from '../http/error-handler';
@@ -47,6 +48,7 @@ export function createHttpApp(services: Services, events: AnalysisEvents, logger
     songsRoutes(services.songs, () => new Date()),
     recordingsRoutes(services.recordings, services.importRecording),
     analysesRoutes(services.analyses, events),
+    shapesRoutes(services.shapes),
   );
   app.use('/api', () => {
     throw new NotFoundError('address');

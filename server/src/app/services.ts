@@ -7,6 +7,7 @@ import { openDatabase } from '../db/database';
 import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
 import { createRecordingsStore, type RecordingsStore } from '../features/recordings/recordings.store';
+import { createShapesStore, type ShapesStore } from '../features/shapes/shapes.store';
 import { createSongsStore, type SongsStore } from '../features/songs/songs.store';
 import { summarise } from '../features/songs/summarise';
 import { createAnalyseHandler } from '../jobs/run-analysis';
@@ -20,6 +21,7 @@ export interface Services {
   readonly songs: SongsStore;
   readonly recordings: RecordingsStore;
   readonly analyses: AnalysesStore;
+  readonly shapes: ShapesStore;
   readonly importRecording: ImportRecording;
 }
 
@@ -51,7 +53,7 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     },
     spoolDir,
   );
-  return { sequelize, songs, recordings, analyses, importRecording };
+  return { sequelize, songs, recordings, analyses, shapes: createShapesStore(), importRecording };
 }
 
 /** Works on the queue in this process until stopped. */

@@ -6,12 +6,14 @@ import { defineModels } from './models';
 import * as firstTables from './migrations/0001-first-tables';
 import * as whatIsGiven from './migrations/0002-what-is-given';
 import * as heardSoFar from './migrations/0003-heard-so-far';
+import * as shapes from './migrations/0004-shapes';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
   { name: '0001-first-tables', up: firstTables.up, down: firstTables.down },
   { name: '0002-what-is-given', up: whatIsGiven.up, down: whatIsGiven.down },
   { name: '0003-heard-so-far', up: heardSoFar.up, down: heardSoFar.down },
+  { name: '0004-shapes', up: shapes.up, down: shapes.down },
 ];
 
 /** Names of executed migrations, in a table of our own (a port of umzug). */

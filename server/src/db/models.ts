@@ -7,7 +7,7 @@ import {
   type CreationOptional,
   type Sequelize,
 } from 'sequelize';
-import type { AnalysisJob, AnalysisRequest, HeardSoFar, SongSummary } from '@wild-needle/contract';
+import type { AnalysisJob, AnalysisRequest, HeardSoFar, Shape, SongSummary } from '@wild-needle/contract';
 
 /** What the shelf shows of a document, kept beside it so that the shelf reads no documents. */
 export type DocumentSummary = Pick<
@@ -75,6 +75,13 @@ export class AnalysisRow extends Model<InferAttributes<AnalysisRow>, InferCreati
   declare createdAt: CreationOptional<Date>;
 }
 
+export class ShapeRow extends Model<InferAttributes<ShapeRow>, InferCreationAttributes<ShapeRow>> {
+  declare id: string;
+  declare name: string;
+  declare notes: Shape['notes'];
+  declare createdAt: CreationOptional<Date>;
+}
+
 const uuid = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
 
 export function defineModels(sequelize: Sequelize): void {
@@ -138,5 +145,14 @@ export function defineModels(sequelize: Sequelize): void {
       createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
     },
     { ...options, tableName: 'analyses' },
+  );
+  ShapeRow.init(
+    {
+      id: uuid,
+      name: DataTypes.TEXT,
+      notes: DataTypes.JSONB,
+      createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+    },
+    { ...options, tableName: 'shapes' },
   );
 }

@@ -1,9 +1,8 @@
 /** Small recordings for tests, encoded by ffmpeg. */
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { randomUUID } from 'node:crypto';
 
 /** A tone of `seconds` at `freqHz` in the format that the ending names. */
 export function toneFile(
@@ -12,7 +11,8 @@ export function toneFile(
   freqHz = 110,
   extra: readonly string[] = [],
 ): Buffer {
-  const path = join(tmpdir(), `${randomUUID()}.${ending}`);
+  const folder = mkdtempSync(join(tmpdir(), 'wn-tone-'));
+  const path = join(folder, `tone.${ending}`);
   const source = freqHz > 0 ? `sine=frequency=${freqHz}:duration=${seconds}` : `anullsrc=duration=${seconds}`;
   const { status, stderr } = spawnSync(
     'ffmpeg',
@@ -21,6 +21,10 @@ export function toneFile(
       encoding: 'utf8',
     },
   );
-  if (status !== 0) throw new Error(stderr);
-  return readFileSync(path);
+  try {
+    if (status !== 0) throw new Error(stderr);
+    return readFileSync(path);
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { SongDocument } from '../../riff';
+import { type SongDocument, PLAIN_SECTION } from '../../riff';
 import { parseLabelTrack, sectionsFromLabels, writeLabelTrack, writeSectionCsv } from './section-chart';
 
 const bar = { beats: 4, unit: 4 };
@@ -11,8 +11,8 @@ const SONG = {
   },
   riffs: [{ id: 'a', letter: 'A', bars: [bar, bar], strums: [] }],
   sections: [
-    { id: '1', name: 'Intro, "slow"', riffId: 'a', startBar: 0, passes: 2, transpose: 0 },
-    { id: '2', name: 'Verse', riffId: 'a', startBar: 4, passes: 4, transpose: 2 },
+    { id: '1', name: 'Intro, "slow"', riffId: 'a', startBar: 0, passes: 2, transpose: 0, ...PLAIN_SECTION },
+    { id: '2', name: 'Verse', riffId: 'a', startBar: 4, passes: 4, transpose: 2, ...PLAIN_SECTION },
   ],
 } as unknown as SongDocument;
 

@@ -2,7 +2,7 @@
  * Sections as other programs read them: a label track (start, end and text on a line, tab separated, seconds) and CSV
  * (RFC 4180). A label track comes back in as sections at the nearest bars.
  */
-import { barTimesS, passesOf, type Section, type SongDocument } from '../../riff';
+import { PLAIN_SECTION, barTimesS, passesOf, type Section, type SongDocument } from '../../riff';
 
 interface ChartRow {
   readonly startS: number;
@@ -108,6 +108,7 @@ export function sectionsFromLabels(document: SongDocument, labels: readonly Labe
     free = startBar + count * playing.riff.bars.length;
     return [
       {
+        ...PLAIN_SECTION,
         id: `label-${i + 1}`,
         name: label.text.slice(0, 80),
         riffId: playing.riff.id,

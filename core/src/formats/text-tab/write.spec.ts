@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../../guitar';
-import { DOCUMENT_SCHEMA, type Riff, type SongDocument, type Strum } from '../../riff';
+import {
+  DOCUMENT_SCHEMA,
+  type Riff,
+  type SongDocument,
+  type Strum,
+  PLAIN_RIFF,
+  NO_MARKS,
+  PLAIN_SECTION,
+  type Marks,
+} from '../../riff';
 import { writeRiffTab, writeTextTab } from './write';
 
 function strum(
@@ -15,6 +24,9 @@ function strum(
     frets: frets.map(([string, fret]) => ({ string, fret })),
     palmMute: false,
     dead: false,
+    rest: false,
+    marks: NO_MARKS,
+    note: '',
     trust: 'checked',
     ...marks,
   };
@@ -22,6 +34,7 @@ function strum(
 
 const RIFF: Riff = {
   id: 'r',
+  ...PLAIN_RIFF,
   letter: 'A',
   name: 'Main riff',
   bars: [{ beats: 4, unit: 4 }],
@@ -89,6 +102,7 @@ describe('text tab', () => {
       tuning: STANDARD_TUNING,
       key: { tonic: 'E', mode: 'minor' },
       referenceOffsetCents: -22.4,
+      second: null,
       recordings: [],
       tuneTo: 'concert',
       loops: [],
@@ -100,12 +114,93 @@ describe('text tab', () => {
         ],
       },
       riffs: [RIFF],
-      sections: [{ id: 's', name: 'Verse', riffId: 'r', startBar: 1, passes: 1, transpose: 2 }],
+      sections: [
+        { id: 's', name: 'Verse', riffId: 'r', startBar: 1, passes: 1, transpose: 2, ...PLAIN_SECTION },
+      ],
     };
     const text = writeTextTab(document);
     expect(text).toContain('Song / Band\nTuning: Standard (E A D G B E, low to high)\nKey: E minor\n');
     expect(text).toContain('Recording: −22 cents from A = 440 Hz');
     expect(text).toContain('0:04.0  Verse: A (+2) x1');
     expect(text.endsWith('\n')).toBe(true);
+  });
+
+  const marked = (changes: Partial<Strum>, ...more: Strum[]): string[] =>
+    writeRiffTab(
+      { ...RIFF, strums: [strum(0, [[6, 5]]), strum(960, [[6, 7]], changes), ...more] },
+      STANDARD_TUNING,
+      null,
+    );
+  const low = (lines: readonly string[]): string => lines.find((l) => l.startsWith('E|-5')) ?? '';
+
+  it.each<[string, Partial<Marks>, string]>([
+    ['a slide', { join: 'slide' }, '5------/7'],
+    ['a hammer-on', { join: 'hammer' }, '5------h7'],
+    ['a tie', { join: 'tie' }, '5------(7)'],
+    ['a slide from below', { slideIn: 'below' }, '5------/7'],
+    ['a slide down and away', { slideOut: 'down' }, '5-------7\\'],
+    ['a bend by a semitone', { bendCents: 100 }, '5-------7b½'],
+    ['vibrato', { vibrato: true }, '5-------7~'],
+    ['a natural harmonic', { harmonic: 'natural' }, '5------<7>'],
+  ])('writes %s at its fret', (_, marks, expected) => {
+    expect(low(marked({ marks: { ...NO_MARKS, ...marks } }))).toContain(expected);
+  });
+
+  it.each<[string, Partial<Strum>, string]>([
+    ['an accent', { marks: { ...NO_MARKS, accent: true } }, '>'],
+    ['a short strum', { marks: { ...NO_MARKS, length: 'short' } }, '.'],
+    ['let ring', { marks: { ...NO_MARKS, length: 'ring' } }, 'lr'],
+    ['a pinch harmonic', { marks: { ...NO_MARKS, harmonic: 'pinch' } }, 'PH'],
+    ['a dive', { marks: { ...NO_MARKS, bar: 'dive' } }, 'vv'],
+    ['a rest', { rest: true }, 'r'],
+  ])('writes %s above the strings', (_, changes, expected) => {
+    const above = marked(changes)[1];
+    expect(above.trim()).toBe(expected);
+    // Over the second quarter of four eighths of four characters: label, bar line and lead are three.
+    expect(above.indexOf(expected)).toBe(3 + 2 * 4);
+  });
+
+  it('pulls off where the fret falls, and writes directions only where one was set', () => {
+    const pulled = { marks: { ...NO_MARKS, join: 'hammer' as const } };
+    expect(low(marked({}, strum(1440, [[6, 5]], pulled)))).toContain('7--p5');
+    const directed = marked({ marks: { ...NO_MARKS, stroke: 'up' } });
+    expect(directed.at(-3)?.trim()).toBe('d       u');
+    expect(marked({}).some((l) => l.trim() === 'd       d')).toBe(false);
+  });
+
+  it('writes a variation behind its riff, with the passes that play it, remarks and the second guitar', () => {
+    const variation = {
+      id: 'v',
+      name: 'early end',
+      fromTicks: 0,
+      toTicks: 3840,
+      strums: [RIFF.strums[0]],
+      second: [],
+    };
+    const song = {
+      title: 'T',
+      artist: '',
+      tuning: STANDARD_TUNING,
+      second: { ...STANDARD_TUNING, capo: 2 },
+      key: null,
+      referenceOffsetCents: 0,
+      grid: { beatsS: [0, 1, 2, 3, 4], bars: [{ beat: 0, beats: 4, unit: 4 }] },
+      riffs: [{ ...RIFF, variations: [variation], barNotes: [{ bar: 0, text: 'slide?', todo: true }] }],
+      sections: [
+        {
+          ...PLAIN_SECTION,
+          ...{ id: 's', name: 'Verse', riffId: 'r', startBar: 0, passes: 1, transpose: 0 },
+          tone: 'clean',
+          answers: [{ pass: 0, variationId: 'v' }],
+        },
+      ],
+    } as unknown as SongDocument;
+    const tab = writeTextTab(song);
+    expect(tab).toContain('Guitar 2: Standard, capo 2');
+    expect(tab).toContain('Verse: A x1, clean');
+    expect(tab).toContain('Main riff, guitar 1 (1 bar)\n  Bar 1: to do: slide?');
+    expect(tab).toContain('Main riff, early end (pass 1 of Verse)');
+    expect(tab).toContain('Main riff, guitar 2 (1 bar)');
+    expect(tab).toContain('PM = palm mute, x = dead stroke');
   });
 });

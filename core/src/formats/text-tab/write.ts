@@ -1,11 +1,23 @@
 /**
  * A riff and a song as text tab: one line per string with the highest on top, bar lines, counts above, chord
- * names, `PM---|` over palm-muted strums and `x` for dead strokes. The layout is common practice for tab in plain
+ * names, `PM---|` over palm-muted strums, `x` for dead strokes and the signs of LEGEND. The layout is common practice for tab in plain
  * text; columns stand for sixteenths, or for a finer place where a bar has one.
  */
-import { chordName, identifyChord, spellPitchClass, pitchClassOf, type Key } from '../../theory';
-import { soundingNotes, tuningLabel, type Tuning } from '../../guitar';
-import { countSyllable, passesOf, barStartsTicks, ticksPerBeat } from '../../riff';
+import { nameNotes, spellPitchClass, pitchClassOf, type Key } from '../../theory';
+import { tuningLabel, type Tuning } from '../../guitar';
+import {
+  barOf,
+  barStartsTicks,
+  countSyllable,
+  isBlank,
+  passesOf,
+  strokeOf,
+  strumNotes,
+  swapGuitars,
+  ticksPerBeat,
+  whereVaried,
+  withVariation,
+} from '../../riff';
 import type { Riff, SongDocument, Strum } from '../../riff';
 import { TICKS_PER_QUARTER } from '../../units';
 
@@ -32,13 +44,14 @@ function stringNames({ stringsMidi }: Tuning, key: Key | null): string[] {
 }
 
 function nameOf(strum: Strum, tuning: Tuning, key: Key | null): string {
-  const chord = strum.dead ? null : identifyChord(soundingNotes(tuning, strum.frets));
-  return chord ? chordName(chord, key) : '';
+  return nameNotes(strumNotes(strum, tuning), key).symbol;
 }
 
 interface BarText {
   readonly names: string;
   readonly mutes: string;
+  readonly marks: string;
+  readonly strokes: string;
   readonly counts: string;
   /** Highest string first. */
   readonly strings: readonly string[];
@@ -48,6 +61,47 @@ function put(line: string[], at: number, text: string): void {
   for (let i = 0; i < text.length && at + i < line.length; i++) line[at + i] = text[i];
 }
 
+/** Marks that stand above the strings, with their letters; see LEGEND. */
+function marksAbove({ rest, marks }: Strum): string {
+  if (rest) return 'r';
+  return [
+    marks.accent ? '>' : '',
+    marks.length === 'short' ? '.' : marks.length === 'ring' ? 'lr' : '',
+    marks.harmonic === 'pinch' ? 'PH' : '',
+    marks.bar === null ? '' : marks.bar === 'dip' ? 'v' : 'vv',
+  ].join('');
+}
+
+/** What stands directly before and behind a fret. */
+function aroundFret(
+  { marks }: Strum,
+  fret: number,
+  before: number | null,
+): { before: string; behind: string } {
+  const rises = before === null || fret >= before;
+  const joined = { slide: rises ? '/' : '\\', hammer: rises ? 'h' : 'p', tie: '(' };
+  const bend = { 50: 'b¼', 100: 'b½', 200: 'b', 300: 'b3' }[marks.bendCents] ?? '';
+  return {
+    before:
+      marks.join !== null
+        ? joined[marks.join]
+        : marks.slideIn !== null
+          ? marks.slideIn === 'below'
+            ? '/'
+            : '\\'
+          : marks.harmonic === 'natural'
+            ? '<'
+            : '',
+    behind:
+      (marks.join === 'tie' ? ')' : '') +
+      (marks.harmonic === 'natural' ? '>' : '') +
+      bend +
+      (marks.vibrato ? '~' : '') +
+      (marks.slideOut === null ? '' : marks.slideOut === 'up' ? '/' : '\\'),
+  };
+}
+
+/** One bar; every line begins with the place before its first beat, where a slide into it stands. */
 function writeBar(
   riff: Riff,
   barIndex: number,
@@ -62,18 +116,19 @@ function writeBar(
   const division = divisionOf(strums, start);
   const tickStep = TICKS_PER_QUARTER / division;
   const columns = Math.round((end - start) / tickStep);
-  const width = columns * COLUMN;
+  const width = 1 + columns * COLUMN;
   const blank = (fill: string): string[] => new Array<string>(width).fill(fill);
-  const names = blank(' ');
-  const mutes = blank(' ');
-  const counts = blank(' ');
+  const [names, mutes, marks, strokes, counts] = [' ', ' ', ' ', ' ', ' '].map(blank);
   const strings = tuning.stringsMidi.map(() => blank('-'));
+  const columnOf = (ticks: number): number => 1 + Math.round((ticks - start) / tickStep) * COLUMN;
+  // Directions are written where the player has set any.
+  const hasStrokes = riff.strums.some((s) => s.marks.stroke !== null);
 
-  for (let c = 0; c < columns; c++) put(counts, c * COLUMN, countSyllable(c * tickStep, unit));
+  for (let c = 0; c < columns; c++) put(counts, 1 + c * COLUMN, countSyllable(c * tickStep, unit));
   let nameEnd = -1;
   strums.forEach((strum, i) => {
-    const at = Math.round((strum.startTicks - start) / tickStep) * COLUMN;
-    const name = nameOf(strum, tuning, key);
+    const at = columnOf(strum.startTicks);
+    const name = isBlank(strum) ? '?' : nameOf(strum, tuning, key);
     if (name !== '' && name !== lastName.value && at > nameEnd) {
       put(names, at, name);
       nameEnd = at + name.length;
@@ -82,36 +137,56 @@ function writeBar(
     if (strum.palmMute) {
       const before = strums[i - 1]?.palmMute ?? false;
       const next = strums[i + 1];
-      const until = next?.palmMute ? Math.round((next.startTicks - start) / tickStep) * COLUMN : at + 2;
+      const until = next?.palmMute ? columnOf(next.startTicks) : at + 2;
       put(mutes, at, before ? '--' : 'PM');
       for (let c = at + 2; c < until; c++) put(mutes, c, '-');
       if (!next?.palmMute) put(mutes, until, '|');
     }
-    const lines = strings.length;
+    put(marks, at, marksAbove(strum));
+    const stroke = hasStrokes ? strokeOf(riff, strum) : null;
+    if (stroke) put(strokes, at, stroke.charAt(0));
+    if (strum.rest) return;
     if (strum.dead) {
       // Over the written strings; over all of them where none is written.
       const struck = strum.frets.length > 0 ? strum.frets.map((f) => f.string) : strings.map((_, s) => s + 1);
       for (const s of struck) put(strings[s - 1], at, 'x');
-    } else {
-      for (const { string, fret } of strum.frets)
-        if (string <= lines) put(strings[string - 1], at, String(fret));
+      return;
+    }
+    const previous = riff.strums[riff.strums.indexOf(strum) - 1];
+    for (const { string, fret } of strum.frets) {
+      if (string > strings.length) continue;
+      const from = previous?.frets.find((f) => f.string === string)?.fret ?? null;
+      const around = aroundFret(strum, fret, from);
+      const text = around.before + String(fret) + around.behind;
+      put(strings[string - 1], at - around.before.length, text);
     }
   });
+  const line = (characters: readonly string[]): string => characters.join('');
   return {
-    names: names.join(''),
-    mutes: mutes.join(''),
-    counts: counts.join(''),
-    strings: strings.map((s) => s.join('')),
+    names: line(names),
+    mutes: line(mutes),
+    marks: line(marks),
+    strokes: line(strokes),
+    counts: line(counts),
+    strings: strings.map(line),
   };
 }
 
-/** Lines of one riff, without a heading. */
-export function writeRiffTab(riff: Riff, tuning: Tuning, key: Key | null): string[] {
+/** Lines of one riff, or of the bars [from, to) of it, without a heading. */
+export function writeRiffTab(
+  riff: Riff,
+  tuning: Tuning,
+  key: Key | null,
+  [from, to]: readonly [number, number] = [0, riff.bars.length],
+): string[] {
   const labels = stringNames(tuning, key);
-  const indent = ' '.repeat(labels[0].length + 2);
+  const indent = ' '.repeat(labels[0].length + 1);
   const lines: string[] = [];
   const lastName = { value: '' };
-  const written = riff.bars.map((_, b) => writeBar(riff, b, tuning, key, lastName));
+  const written = riff.bars
+    .map((_, b) => b)
+    .slice(from, to)
+    .map((b) => writeBar(riff, b, tuning, key, lastName));
   while (written.length > 0) {
     const bars = [written.shift()!];
     let width = bars[0].counts.length;
@@ -119,12 +194,13 @@ export function writeRiffTab(riff: Riff, tuning: Tuning, key: Key | null): strin
       width += written[0].counts.length;
       bars.push(written.shift()!);
     }
-    const above = (pick: (bar: BarText) => string): string => (indent + bars.map(pick).join('  ')).trimEnd();
+    const above = (pick: (bar: BarText) => string): string => (indent + bars.map(pick).join(' ')).trimEnd();
+    const aboveIfAny = (pick: (bar: BarText) => string): string[] => [above(pick)].filter((l) => l !== '');
     lines.push(above((bar) => bar.names));
-    const mutes = above((bar) => bar.mutes);
-    if (mutes !== '') lines.push(mutes);
-    labels.forEach((label, s) => lines.push(`${label}|-${bars.map((bar) => bar.strings[s]).join('|-')}|`));
+    lines.push(...aboveIfAny((bar) => bar.mutes), ...aboveIfAny((bar) => bar.marks));
+    labels.forEach((label, s) => lines.push(`${label}|${bars.map((bar) => bar.strings[s]).join('|')}|`));
     lines.push(
+      ...aboveIfAny((bar) => bar.strokes),
       above((bar) => bar.counts),
       '',
     );
@@ -132,22 +208,81 @@ export function writeRiffTab(riff: Riff, tuning: Tuning, key: Key | null): strin
   return lines;
 }
 
+/** What each sign means; only those are explained that the song has. Common practice of tab in plain text. */
+const LEGEND: readonly (readonly [has: (strum: Strum) => boolean, words: string])[] = [
+  [(s) => s.palmMute, 'PM = palm mute'],
+  [(s) => s.dead, 'x = dead stroke'],
+  [(s) => s.rest, 'r = rest'],
+  [
+    ({ marks: m }) => m.join === 'slide' || m.slideIn !== null || m.slideOut !== null,
+    '/ \\ = slide up, down',
+  ],
+  [(s) => s.marks.join === 'hammer', 'h p = hammer-on, pull-off'],
+  [(s) => s.marks.join === 'tie', '(5) = rings on, not struck again'],
+  [(s) => s.marks.bendCents > 0, 'b = bend by a whole tone, b½ by a semitone'],
+  [(s) => s.marks.vibrato, '~ = vibrato'],
+  [(s) => s.marks.harmonic === 'natural', '<12> = natural harmonic'],
+  [(s) => s.marks.harmonic === 'pinch', 'PH = pinch harmonic'],
+  [(s) => s.marks.length === 'ring', 'lr = let ring'],
+  [(s) => s.marks.length === 'short', '. = short'],
+  [(s) => s.marks.accent, '> = accent'],
+  [(s) => s.marks.bar !== null, 'v vv = bar dip, dive'],
+  [(s) => s.marks.stroke !== null, 'd u = down, up stroke'],
+];
+
+function legendOf({ riffs }: SongDocument): string {
+  const strums = riffs.flatMap((r) =>
+    [r, ...r.variations].flatMap((part) => [...part.strums, ...part.second]),
+  );
+  return LEGEND.filter(([has]) => strums.some(has))
+    .map(([, words]) => words)
+    .join(', ');
+}
+
 function clock(s: number): string {
   return `${Math.floor(s / 60)}:${(s % 60).toFixed(1).padStart(4, '0')}`;
 }
 
+/** The riffs as one guitar plays them, each with its variations behind it. */
+function writeRiffs(document: SongDocument, who: string): string[] {
+  const { riffs, tuning, key } = document;
+  return riffs.flatMap((riff) => {
+    const times = riff.bars.length === 1 ? '1 bar' : `${riff.bars.length} bars`;
+    const remarks = riff.barNotes.map((n) => `  Bar ${n.bar + 1}: ${n.todo ? 'to do: ' : ''}${n.text}`);
+    const variations = riff.variations.flatMap((variation) => {
+      const where = whereVaried(document, riff, variation);
+      const bars = [barOf(riff, variation.fromTicks), barOf(riff, variation.toTicks - 1) + 1] as const;
+      return [
+        `${riff.name}, ${variation.name}${where === '' ? '' : ` (${where})`}`,
+        '',
+        ...writeRiffTab(withVariation(riff, variation), tuning, key, bars),
+      ];
+    });
+    return [
+      `${riff.name}${who} (${times})`,
+      ...remarks,
+      '',
+      ...writeRiffTab(riff, tuning, key),
+      ...variations,
+    ];
+  });
+}
+
 /** The whole song: heading, tuning, order of play with times, then each riff. Ends with a newline. */
 export function writeTextTab(document: SongDocument): string {
-  const { title, artist, tuning, key, referenceOffsetCents, riffs, sections, grid } = document;
-  const strings = [...tuning.stringsMidi].map((m) => spellPitchClass(pitchClassOf(m), key)).join(' ');
+  const { title, artist, tuning, second, key, referenceOffsetCents, riffs, sections, grid } = document;
+  const stringsOf = ({ stringsMidi }: Tuning): string =>
+    stringsMidi.map((m) => spellPitchClass(pitchClassOf(m), key)).join(' ');
   const cents = Math.round(referenceOffsetCents);
   const lines = [
     artist === '' ? title : `${title} / ${artist}`,
-    `Tuning: ${tuningLabel(tuning)} (${strings}, low to high)`,
+    `Tuning: ${tuningLabel(tuning)} (${stringsOf(tuning)}, low to high)`,
   ];
+  if (second) lines.push(`Guitar 2: ${tuningLabel(second)} (${stringsOf(second)}, low to high)`);
   if (key) lines.push(`Key: ${key.tonic} ${key.mode}`);
   if (cents !== 0) lines.push(`Recording: ${cents > 0 ? '+' : '−'}${Math.abs(cents)} cents from A = 440 Hz`);
-  lines.push('PM = palm mute, x = dead stroke', '');
+  const legend = legendOf(document);
+  lines.push(...(legend === '' ? [''] : [legend, '']));
   if (sections.length > 0) {
     lines.push('Order of play');
     for (const section of sections) {
@@ -156,14 +291,13 @@ export function writeTextTab(document: SongDocument): string {
       const from = passesOf(section, riff, grid)[0]?.startS ?? 0;
       const moved =
         section.transpose === 0 ? '' : ` (${section.transpose > 0 ? '+' : ''}${section.transpose})`;
-      lines.push(`  ${clock(from)}  ${section.name}: ${riff.letter}${moved} x${section.passes}`);
+      const tone = section.tone === '' ? '' : `, ${section.tone}`;
+      lines.push(`  ${clock(from)}  ${section.name}: ${riff.letter}${moved} x${section.passes}${tone}`);
     }
     lines.push('');
   }
-  for (const riff of riffs) {
-    const times = riff.bars.length === 1 ? '1 bar' : `${riff.bars.length} bars`;
-    lines.push(`${riff.name} (${times})`, '', ...writeRiffTab(riff, tuning, key));
-  }
+  lines.push(...writeRiffs(document, second ? ', guitar 1' : ''));
+  if (second) lines.push(...writeRiffs(swapGuitars(document), ', guitar 2'));
   lines.push('For private study, unless the rights holder allows more.');
   return `${lines.join('\n')}\n`;
 }

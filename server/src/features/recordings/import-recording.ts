@@ -136,6 +136,7 @@ function emptyDocument({ fileName, title, artist }: ImportQuery, recordingId: st
     title: title ?? titleOf(fileName),
     artist: artist ?? '',
     tuning: STANDARD_TUNING,
+    second: null,
     key: null,
     referenceOffsetCents: 0,
     recordings: [{ id: recordingId, isReference: true }],

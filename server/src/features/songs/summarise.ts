@@ -11,7 +11,7 @@ function overallTempo({ grid }: SongDocument): number | null {
 }
 
 export function summarise(document: SongDocument): DocumentSummary {
-  const strums = document.riffs.flatMap((r) => r.strums);
+  const strums = document.riffs.flatMap((r) => [...r.strums, ...r.second]);
   return {
     // An empty document has no tuning yet, whatever stands there as a start.
     tuningLabel: strums.length > 0 ? tuningLabel(document.tuning) : '',

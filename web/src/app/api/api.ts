@@ -10,6 +10,7 @@ import {
   importAnswerSchema,
   openSongSchema,
   saveAnswerSchema,
+  shapeSchema,
   songSummarySchema,
   type AnalysisJob,
   type ErrorCode,
@@ -17,6 +18,7 @@ import {
   type OpenSong,
   type SaveAnswer,
   type SaveRequest,
+  type Shape,
   type SongSummary,
 } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
@@ -139,5 +141,23 @@ export class Api {
       });
       return () => source.close();
     });
+  }
+
+  listShapes(): Observable<Shape[]> {
+    return this.http.get<unknown>('/api/shapes').pipe(
+      map((v) => z.array(shapeSchema).parse(v)),
+      catchError(toApiError),
+    );
+  }
+
+  keepShape({ id, ...body }: Shape): Observable<Shape> {
+    return this.http.put<unknown>(`/api/shapes/${id}`, body).pipe(
+      map((v) => shapeSchema.parse(v)),
+      catchError(toApiError),
+    );
+  }
+
+  forgetShape(id: string): Observable<void> {
+    return this.http.delete<void>(`/api/shapes/${id}`).pipe(catchError(toApiError));
   }
 }

@@ -3,12 +3,13 @@
  * The playhead is a signal here and no part of any store; it follows the clock of the sound device.
  */
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
 import type { SongDocument } from '@wild-needle/core/riff';
 import { playClick } from './click';
 import { ClickTrack, type ClickBeats } from './click-track';
 import { isWhole, WHOLE, type Hearing } from './ears';
 import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
-import { createIsolationClient, type IsolationClient } from '../workers/isolation-client';
+import { createIsolationClient, type IsolationClient, type SamplePeaks } from '../workers/isolation-client';
 import { createStretchNode, scheduleSegment, type StretchNode } from './stretch-node';
 
 export const MIN_SPEED = 0.25;
@@ -21,6 +22,15 @@ const FADE_S = 0.015;
 /** A loop seam can overshoot to 1.6 times full scale: this much room is left. */
 const HEADROOM = 0.6;
 
+/**
+ * Longer recordings play at a lower rate, so that half an hour stays under a gigabyte in the page, also while other ears are
+ * made ready. A guitar loudspeaker carries 5 to 6 kHz; these rates carry 12 and 7.
+ */
+const LONG_RATES: readonly { readonly overS: number; readonly rate: number }[] = [
+  { overS: 20 * 60, rate: 14_000 },
+  { overS: 12 * 60, rate: 24_000 },
+];
+
 /** A bar counted before playback starts: so many beats, this far apart at full speed. */
 export interface CountIn {
   readonly beats: number;
@@ -32,6 +42,8 @@ type Status = 'empty' | 'loading' | 'ready' | 'failed';
 @Injectable({ providedIn: 'root' })
 export class Player {
   private context: AudioContext | null = null;
+  /** Rate that the context was asked for; undefined = that of the sound device. */
+  private wantedRate: number | undefined;
   private node: StretchNode | null = null;
   private gain: GainNode | null = null;
   private clickGain: GainNode | null = null;
@@ -100,13 +112,13 @@ export class Player {
     this.statusSignal.set('empty');
   }
 
-  /** `bytes` is a whole audio file; it is consumed. */
-  async load(bytes: ArrayBuffer): Promise<void> {
+  /** `bytes` is a whole audio file of this length; it is consumed. */
+  async load(bytes: ArrayBuffer, lengthS: number): Promise<void> {
     this.unload();
     const mine = this.loadNumber;
     this.statusSignal.set('loading');
     try {
-      const context = (this.context ??= new AudioContext({ latencyHint: 'interactive' }));
+      const context = this.openContext(LONG_RATES.find((long) => lengthS > long.overS)?.rate);
       const decoded = await context.decodeAudioData(bytes);
       const node = await this.ensureNode(context);
       if (mine !== this.loadNumber) return;
@@ -180,6 +192,16 @@ export class Player {
     this.isolation?.look(this.nowSignal());
   }
 
+  /** The samples of a stretch in columns, for drawing; null without a recording. */
+  async samplePeaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks | null> {
+    return this.isolation ? this.isolation.peaks(fromS, toS, columns) : null;
+  }
+
+  /** Which notes the recording sounds in places where the same is played; null without a recording. */
+  async hearNotes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes | null> {
+    return this.isolation ? this.isolation.notes(spans, offsetCents) : null;
+  }
+
   /** Beats of the recording that the click follows. */
   setBeats(beats: ClickBeats): void {
     this.clicks.setBeats(beats);
@@ -232,6 +254,16 @@ export class Player {
     if (this.playingSignal() && this.context && this.gain) {
       this.gain.gain.setTargetAtTime(volume * HEADROOM, this.context.currentTime, FADE_S);
     }
+  }
+
+  /** A context of that rate; one that runs at another gives way. */
+  private openContext(sampleRate: number | undefined): AudioContext {
+    if (this.context && this.wantedRate === sampleRate) return this.context;
+    void this.context?.close();
+    this.node = null;
+    this.wantedRate = sampleRate;
+    this.context = new AudioContext({ latencyHint: 'interactive', sampleRate });
+    return this.context;
   }
 
   private async ensureNode(context: AudioContext): Promise<StretchNode> {

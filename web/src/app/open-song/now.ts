@@ -1,6 +1,14 @@
 /** What the needle is on: bar and beat, section, pass and written strum. Changes only when one of them does. */
 import { computed, inject, Injectable } from '@angular/core';
-import { countAt, passesOf, passTicksToSeconds, tempoAt, type Pass } from '@wild-needle/core/riff';
+import {
+  countAt,
+  passesOf,
+  passTicksToSeconds,
+  riffOfPass,
+  tempoAt,
+  type Pass,
+  type Riff,
+} from '@wild-needle/core/riff';
 import { Player } from '../audio/player';
 import { OpenSongStore } from './open-song.store';
 
@@ -25,10 +33,17 @@ export class Now {
     return this.allPasses().find((p) => now >= p.startS && now < p.endS) ?? null;
   });
 
+  /** What is played in that pass, with its variation. */
+  private readonly played = computed((): Riff | null => {
+    const [pass, document] = [this.pass(), this.song.written()];
+    const riff = document?.riffs.find((r) => r.id === pass?.riffId);
+    const section = document?.sections.find((s) => s.id === pass?.sectionId);
+    return pass && riff && section ? riffOfPass(riff, section, pass.index) : null;
+  });
+
   /** Id of the written strum that sounds. */
   readonly strumId = computed((): string | null => {
-    const [pass, document] = [this.pass(), this.song.document()];
-    const riff = document?.riffs.find((r) => r.id === pass?.riffId);
+    const [pass, document, riff] = [this.pass(), this.song.document(), this.played()];
     if (!pass || !document || !riff) return null;
     const now = this.player.nowS();
     let sounding: string | null = null;

@@ -15,6 +15,7 @@ const DOCUMENT: SongDocument = {
   tuning: { name: 'standard', stringsMidi: [40, 45, 50, 55, 59, 64], capo: 0 },
   key: null,
   referenceOffsetCents: 0,
+  second: null,
   recordings: [],
   tuneTo: 'concert',
   loops: [],

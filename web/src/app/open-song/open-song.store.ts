@@ -21,7 +21,14 @@ import {
 } from 'rxjs';
 import type { OpenSong, Recording } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
-import { passesOf, type SongDocument } from '@wild-needle/core/riff';
+import {
+  asGuitar,
+  changeAsGuitar,
+  passesOf,
+  withVariation,
+  type GuitarNumber,
+  type SongDocument,
+} from '@wild-needle/core/riff';
 import type { ApiError } from '../api/api';
 import { Api } from '../api/api';
 import { dropUnsaved, keepUnsaved, readUnsaved } from './unsaved-copy';
@@ -44,6 +51,14 @@ interface OpenSongState {
   readonly riffId: string | null;
   readonly sectionId: string | null;
   readonly strumId: string | null;
+  /** Other end of a selection of several strums; null while one is chosen. */
+  readonly anchorId: string | null;
+  /** A place without a strum that is written next, in ticks of the riff; then no strum is chosen. */
+  readonly placeTicks: number | null;
+  /** Shown and written in place of the part of the riff that it stands for. */
+  readonly variationId: string | null;
+  /** Whose tab is shown. */
+  readonly guitar: GuitarNumber;
   /** String that digits are written on, 1 = highest. */
   readonly string: number | null;
 }
@@ -60,6 +75,10 @@ const CLOSED: OpenSongState = {
   riffId: null,
   sectionId: null,
   strumId: null,
+  anchorId: null,
+  placeTicks: null,
+  variationId: null,
+  guitar: 1,
   string: null,
 };
 
@@ -72,12 +91,36 @@ export const OpenSongStore = signalStore(
   { providedIn: 'root' },
   withState(CLOSED),
   withHistory(),
-  withComputed(({ document, riffId, sectionId, strumId }) => {
-    const riff = computed(() => document()?.riffs.find((r) => r.id === riffId()) ?? null);
+  withComputed(({ document, riffId, sectionId, strumId, anchorId, variationId, guitar }) => {
+    /** The song as the shown guitar plays it. */
+    const written = computed(() => {
+      const d = document();
+      return d && asGuitar(d, guitar());
+    });
+    const variation = computed(
+      () =>
+        written()
+          ?.riffs.find((r) => r.id === riffId())
+          ?.variations.find((v) => v.id === variationId()) ?? null,
+    );
+    /** The chosen riff, with the chosen variation in its place. */
+    const riff = computed(() => {
+      const plain = written()?.riffs.find((r) => r.id === riffId()) ?? null;
+      return plain && withVariation(plain, variation());
+    });
     const section = computed(() => document()?.sections.find((s) => s.id === sectionId()) ?? null);
     return {
+      written,
+      variation,
       riff,
       section,
+      /** Ids of the chosen strums. */
+      selectedIds: computed((): ReadonlySet<string> => {
+        const strums = riff()?.strums ?? [];
+        const ends = [strumId(), anchorId() ?? strumId()].map((id) => strums.findIndex((s) => s.id === id));
+        if (Math.min(...ends) < 0) return new Set();
+        return new Set(strums.slice(Math.min(...ends), Math.max(...ends) + 1).map((s) => s.id));
+      }),
       /** Passes of the chosen section. */
       passes: computed(() => {
         const [d, s, r] = [document(), section(), riff()];
@@ -89,16 +132,28 @@ export const OpenSongStore = signalStore(
   withMethods((store, api = inject(Api)) => {
     /** Chooses riff, section and strum; what the document does not have falls back to its first. */
     function selectRiff(riffId: string | null, sectionId: string | null = null): void {
-      const document = store.document();
-      const riff = document?.riffs.find((r) => r.id === riffId) ?? document?.riffs[0] ?? null;
+      const document = store.written();
+      const plain = document?.riffs.find((r) => r.id === riffId) ?? document?.riffs[0] ?? null;
+      const variation = plain?.variations.find((v) => v.id === store.variationId()) ?? null;
+      const riff = plain && withVariation(plain, variation);
       const ofRiff = document?.sections.filter((s) => s.riffId === riff?.id) ?? [];
       const section = ofRiff.find((s) => s.id === sectionId) ?? ofRiff[0] ?? null;
       const keepStrum = riff?.strums.some((s) => s.id === store.strumId());
       const strum = keepStrum ? null : (riff?.strums[0] ?? null);
+      const keepPlace = riff?.id === store.riffId() && store.placeTicks() !== null;
+      const isEmpty = riff?.strums.length === 0;
       patchState(store, {
         riffId: riff?.id ?? null,
         sectionId: section?.id ?? null,
-        ...(keepStrum ? {} : { strumId: strum?.id ?? null, string: strum?.frets[0]?.string ?? null }),
+        variationId: variation?.id ?? null,
+        ...(keepStrum || keepPlace
+          ? {}
+          : {
+              strumId: strum?.id ?? null,
+              anchorId: null,
+              placeTicks: isEmpty ? 0 : null,
+              string: strum?.frets[0]?.string ?? null,
+            }),
       });
     }
 
@@ -234,14 +289,50 @@ export const OpenSongStore = signalStore(
         const keepsString = strum.frets.some((f) => f.string === store.string());
         patchState(store, {
           strumId,
+          anchorId: null,
+          placeTicks: null,
           string: keepsString ? store.string() : (strum.frets[0]?.string ?? store.string()),
         });
       },
       selectString(string: number): void {
         patchState(store, { string });
       },
+      /** Chooses all strums from the one that was chosen first to this one. */
+      selectTo(strumId: string): void {
+        if (store.strumId() === null) return;
+        patchState(store, { anchorId: store.anchorId() ?? store.strumId(), strumId });
+      },
+      selectAll(): void {
+        const strums = store.riff()?.strums ?? [];
+        if (strums.length > 0)
+          patchState(store, { anchorId: strums[0].id, strumId: strums.at(-1)!.id, placeTicks: null });
+      },
+      /** Chooses a place where nothing is written yet. */
+      selectPlace(placeTicks: number): void {
+        patchState(store, { placeTicks, strumId: null, anchorId: null });
+      },
+      /** Lets go of the chosen strum: the neck then shows what the needle stands on. */
+      selectNothing(): void {
+        patchState(store, { placeTicks: null, strumId: null, anchorId: null });
+      },
+      selectVariation(variationId: string | null): void {
+        patchState(store, { variationId });
+        selectRiff(store.riffId(), store.sectionId());
+      },
+      selectGuitar(guitar: GuitarNumber): void {
+        patchState(store, {
+          guitar: store.document()?.second ? guitar : 1,
+          anchorId: null,
+          placeTicks: null,
+        });
+        selectRiff(store.riffId(), store.sectionId());
+      },
       change(change: (document: SongDocument) => SongDocument): void {
         if (store.applyChange(change)) afterChange();
+      },
+      /** Changes what the shown guitar plays. */
+      changeWritten(change: (document: SongDocument) => SongDocument): void {
+        if (store.applyChange((document) => changeAsGuitar(document, store.guitar(), change))) afterChange();
       },
       undo(): void {
         if (store.stepBack()) afterChange();

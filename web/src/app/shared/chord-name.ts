@@ -1,5 +1,5 @@
 /** A chord or note name with real accidentals: the fonts that ship lack both signs, so they are drawn. */
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import { booleanAttribute, ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 
 export interface NamePart {
   readonly kind: 'text' | 'sharp' | 'flat';
@@ -37,7 +37,9 @@ export function spokenName(name: string): string {
   selector: 'wn-chord-name',
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <span class="hidden-visually">{{ spoken() }}</span>
+    @if (!mute()) {
+      <span class="hidden-visually">{{ spoken() }}</span>
+    }
     <span aria-hidden="true">
       @for (part of parts(); track $index) {
         @switch (part.kind) {
@@ -66,11 +68,15 @@ export function spokenName(name: string): string {
       stroke: currentColor;
       stroke-width: 2.2;
       stroke-linejoin: round;
+      // A clip for each sign would cost a layer each.
+      overflow: visible;
     }
   `,
 })
 export class ChordName {
   readonly name = input.required<string>();
+  /** What stands around it says it: every hidden text costs a layer of its own. */
+  readonly mute = input(false, { transform: booleanAttribute });
   protected readonly parts = computed(() => splitName(this.name()));
   protected readonly spoken = computed(() => spokenName(this.name()));
 }

@@ -5,11 +5,16 @@ const TEXT_INPUTS =
 /** Arrows and Space mean something of their own in these. */
 const OWN_KEYS = 'input[type=range], [role=menu], [role=menuitem], [role=dialog], [role=listbox]';
 
+/** Keys belong to the text that is typed. */
+export function isTyping(event: KeyboardEvent): boolean {
+  return event.target instanceof Element && event.target.closest(TEXT_INPUTS) !== null;
+}
+
 /** True when a single-key command may act on the event. */
 export function isCommandKey(event: KeyboardEvent): boolean {
   if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey) return false;
   const target = event.target instanceof Element ? event.target : null;
-  if (target?.closest(TEXT_INPUTS) || target?.closest('[role=dialog], [role=menu]')) return false;
+  if (isTyping(event) || target?.closest('[role=dialog], [role=menu]')) return false;
   // Enter presses what has the focus.
   if (event.key === 'Enter' && target?.closest('button, a, tr')) return false;
   const isArrow = event.key.startsWith('Arrow') || event.key === 'Home' || event.key === 'End';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { splitName, spokenName } from './chord-name';
-import { groovePath } from './groove-path';
+import { buildPeakPyramid } from '@wild-needle/core/units';
+import { groovePath, samplePath } from './groove-path';
 import { isCommandKey } from './keys';
 import { plainName } from './save-file';
 import { clock, counted, dayOf, minutes, movedBy, signedCents, soFarWords } from './words';
@@ -65,11 +66,17 @@ describe('groove path', () => {
   it('draws the loudest value of each pixel, mirrored', () => {
     const envelope = new Uint8Array(400).fill(0);
     envelope[200] = 255;
-    const path = groovePath(envelope, 4, 20, (x) => x / 2);
+    const path = groovePath(buildPeakPyramid(envelope), 4, 20, (x) => x / 2);
     // Pixel 2 holds second 1, where the loud value is: from the middle up and down to the edge.
     expect(path).toContain('2,20');
     expect(path).toContain('2,0');
     expect(path).toContain('1,10.5');
+  });
+
+  it('draws single samples as a line from the lowest to the highest of each column', () => {
+    const path = samplePath(Float32Array.of(-1, 0), Float32Array.of(1, 0), 8, 20);
+    // The first column fills the height, the second is a pixel in the middle.
+    expect(path).toBe('M0,-0.5L4,9.5L4,10.5L0,20.5Z');
   });
 });
 

@@ -9,6 +9,8 @@ import * as jobsEffects from '../state/jobs/jobs.effects';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
 import * as settingsEffects from '../state/settings/settings.effects';
 import { settingsFeature } from '../state/settings/settings.reducer';
+import * as shapesEffects from '../state/shapes/shapes.effects';
+import { shapesFeature } from '../state/shapes/shapes.reducer';
 import * as songsEffects from '../state/songs/songs.effects';
 import { songsFeature } from '../state/songs/songs.reducer';
 import { routes } from './routes';
@@ -23,6 +25,7 @@ export const appConfig: ApplicationConfig = {
     provideState(importsFeature),
     provideState(jobsFeature),
     provideState(settingsFeature),
-    provideEffects(songsEffects, importsEffects, jobsEffects, settingsEffects),
+    provideState(shapesFeature),
+    provideEffects(songsEffects, importsEffects, jobsEffects, settingsEffects, shapesEffects),
   ],
 };

@@ -163,4 +163,15 @@ describe('the deck', () => {
     press('q');
     expect(volume()).toBe(before);
   });
+
+  it('moves the sound by semitones beside the correction of its pitch, an octave at most', () => {
+    press('|', '|');
+    expect(player.semitones).toBe(2);
+    press('p');
+    expect(player.semitones).toBeCloseTo(1.62, 9);
+    for (let i = 0; i < 20; i++) press('_');
+    expect(deck.transposed()).toBe(-12);
+    deck.transpose(0);
+    expect(player.semitones).toBeCloseTo(-0.38, 9);
+  });
 });

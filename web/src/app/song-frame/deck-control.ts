@@ -30,6 +30,9 @@ const SHORTEST_LOOP_S = 0.05;
 /** A bar line this near to the needle counts as reached. */
 const BAR_TOLERANCE_S = 0.05;
 
+/** An octave to both sides: beyond it nothing sounds like a guitar. */
+const MOST_SEMITONES = 12;
+
 @Injectable()
 export class DeckControl {
   private readonly player = inject(Player);
@@ -48,11 +51,13 @@ export class DeckControl {
   private slowSpeed = SLOW_SPEED;
   /** True when the playback is shifted so that the recording sounds at A = 440 Hz. */
   readonly corrected = signal(false);
+  /** Semitones that the sound is moved by, whatever its speed. */
+  readonly transposed = signal(0);
 
   /** True when the key was one of the deck's. */
   handleKey(key: string): boolean {
     const commands: Record<string, () => void> = {
-      ' ': () => this.togglePlay(),
+      ' ': () => (this.tapping && this.player.playing() ? this.tapping() : this.togglePlay()),
       Home: () => this.toLoopStart(),
       '[': () => this.moveLoopEnd('start'),
       ']': () => this.moveLoopEnd('end'),
@@ -68,12 +73,14 @@ export class DeckControl {
       '<': () => this.changeClickLevel(-CLICK_STEP),
       '>': () => this.changeClickLevel(CLICK_STEP),
       w: () => this.toggleSlow(),
-      '#': () => this.pedalsShown.update((shown) => !shown),
+      ':': () => this.pedalsShown.update((shown) => !shown),
       k: () => this.toggleCountIn(),
       '-': () => this.changeSpeed(-SPEED_STEP),
       '=': () => this.changeSpeed(SPEED_STEP),
       '+': () => this.changeSpeed(SPEED_STEP),
       p: () => this.togglePitch(),
+      _: () => this.transpose(-1),
+      '|': () => this.transpose(1),
       q: () => this.toggleQuiet(),
       '?': () => this.keysShown.update((shown) => !shown),
     };
@@ -81,6 +88,9 @@ export class DeckControl {
     command?.();
     return command !== undefined;
   }
+
+  /** While it is set, Space taps a rhythm to the playing sound and does not stop it. */
+  tapping: (() => void) | null = null;
 
   togglePlay(): void {
     if (this.player.playing()) this.player.stop();
@@ -228,6 +238,14 @@ export class DeckControl {
     this.applyPitch();
   }
 
+  /** Moves the sound by semitones; 0 brings it back to where it was recorded. */
+  transpose(by: number): void {
+    this.transposed.update((at) =>
+      by === 0 ? 0 : Math.max(-MOST_SEMITONES, Math.min(MOST_SEMITONES, at + by)),
+    );
+    this.applyPitch();
+  }
+
   setCorrected(on: boolean): void {
     this.corrected.set(on);
     this.applyPitch();
@@ -235,7 +253,7 @@ export class DeckControl {
 
   applyPitch(): void {
     const cents = this.song.document()?.referenceOffsetCents ?? 0;
-    this.player.setSemitones(this.corrected() ? -cents / 100 : 0);
+    this.player.setSemitones(this.transposed() + (this.corrected() ? -cents / 100 : 0));
   }
 
   setVolume(volume: number): void {

@@ -1,31 +1,44 @@
-/** The whole song at a glance: its sound, its sections with riff letters, the loop, and the needle. */
+/**
+ * The song at a glance: its sound, its sections with riff letters, the loop, and the needle; or a part of it, down to single
+ * samples (wheel, or up and down while it has the focus).
+ */
 import type { ElementRef } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  effect,
   inject,
   input,
   signal,
+  untracked,
   viewChild,
 } from '@angular/core';
 import type { HeardSoFar } from '@wild-needle/contract';
 import { Player } from '../audio/player';
+import type { SamplePeaks } from '../workers/isolation-client';
 import { EnvelopeStore } from '../open-song/envelope.store';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { Now } from '../open-song/now';
-import { groovePath } from '../shared/groove-path';
+import { groovePath, samplePath } from '../shared/groove-path';
 import { Needle } from '../shared/needle';
 import { clock, movedBy } from '../shared/words';
 import { DeckControl } from './deck-control';
+import { StripEdges } from './strip-edges';
+import { StripView } from './strip-view';
 
 const GROOVE_HEIGHT = 40;
 /** One press of an arrow key while the strip has the focus. */
 const STEP_S = 1;
+/** One notch of the wheel, or one press of a key, shows this many times as much. */
+const ZOOM = 1.25;
+/** Below this many seconds on screen the samples themselves are drawn, not the stored outline. */
+const SAMPLES_BELOW_S = 6;
 
 @Component({
   selector: 'wn-groove-strip',
-  imports: [Needle],
+  imports: [Needle, StripEdges],
+  providers: [StripView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div
@@ -42,6 +55,7 @@ const STEP_S = 1;
       (pointermove)="drag($event)"
       (pointerup)="selectingFromS = null"
       (pointercancel)="selectingFromS = null"
+      (wheel)="turn($event)"
       (keydown)="onKey($event)"
     >
       <svg
@@ -50,7 +64,7 @@ const STEP_S = 1;
         preserveAspectRatio="none"
         aria-hidden="true"
       >
-        <path [attr.d]="path()" />
+        <path [attr.d]="samples() ?? path()" />
         <line class="floor" x1="0" [attr.x2]="width()" y1="${GROOVE_HEIGHT / 2}" y2="${GROOVE_HEIGHT / 2}" />
       </svg>
       @if (soFar(); as known) {
@@ -80,16 +94,26 @@ const STEP_S = 1;
       @if (loop(); as l) {
         <div class="loop" [style.left.%]="l.left" [style.width.%]="l.width"></div>
       }
-      <wn-needle class="needle" [x]="needleX()" />
+      @if (edgesShown()) {
+        <wn-strip-edges />
+      }
+      @if (needleX() >= 0 && needleX() <= width()) {
+        <wn-needle class="needle" [x]="needleX()" />
+      }
     </div>
+    @if (view.isZoomed()) {
+      <button class="whole" type="button" (click)="view.showWhole()">{{ shownWords() }}: whole song</button>
+    }
   `,
   styles: `
     :host {
       background: var(--sleeve);
       border-bottom: 1px solid var(--line2);
       padding: 0 16px;
+      position: relative;
     }
     .lane {
+      overflow: hidden;
       position: relative;
       height: 87px;
       touch-action: none;
@@ -99,6 +123,17 @@ const STEP_S = 1;
       top: 3px;
       width: 100%;
       height: 40px;
+    }
+    .whole {
+      position: absolute;
+      right: 16px;
+      top: 2px;
+      padding: 0 8px;
+      border: 1px solid var(--edge);
+      border-radius: 8px;
+      background: var(--sleeve);
+      font: 500 13px/20px var(--words);
+      cursor: pointer;
     }
     .groove path {
       fill: var(--groove);
@@ -191,6 +226,8 @@ const STEP_S = 1;
 export class GrooveStrip {
   /** Of a recording that is still being listened to: its strums and bar lines stand where its sections will. */
   readonly soFar = input<HeardSoFar | null>(null);
+  /** Bar lines and sections can be dragged. */
+  readonly edgesShown = input(false);
 
   private readonly song = inject(OpenSongStore);
   private readonly player = inject(Player);
@@ -200,16 +237,25 @@ export class GrooveStrip {
   private readonly lane = viewChild.required<ElementRef<HTMLElement>>('lane');
   /** Where a loop that is being dragged began. */
   protected selectingFromS: number | null = null;
-  /** Width of the lane; follows the window. */
-  protected readonly width = signal(Math.max(300, innerWidth - 32));
+  protected readonly view = inject(StripView);
+  protected readonly width = this.view.width;
+  protected readonly duration = this.view.durationS;
+  private readonly samplePeaks = signal<SamplePeaks | null>(null);
 
-  /** The recording's length is known before its sound is decoded. */
-  protected readonly duration = computed(() => this.song.recording()?.durationS ?? 0);
   protected readonly path = computed(() => {
-    const [envelope, duration, width] = [this.envelope(), this.duration(), this.width()];
+    const [envelope, duration] = [this.envelope(), this.duration()];
     return envelope && duration > 0
-      ? groovePath(envelope, width, GROOVE_HEIGHT, (x) => (x / width) * duration)
+      ? groovePath(envelope, this.width(), GROOVE_HEIGHT, (x) => this.view.timeAt(x))
       : '';
+  });
+  /** Of a short stretch, once they are there. */
+  protected readonly samples = computed(() => {
+    const peaks = this.samplePeaks();
+    return peaks && samplePath(peaks.lows, peaks.highs, this.width(), GROOVE_HEIGHT);
+  });
+  protected readonly shownWords = computed(() => {
+    const seconds = this.view.lengthS();
+    return seconds < 1 ? `${Math.round(1000 * seconds)} ms` : `${seconds.toFixed(1)} s`;
   });
   protected readonly sections = computed(() => {
     const [document, duration] = [this.song.document(), this.duration()];
@@ -226,21 +272,18 @@ export class GrooveStrip {
         moved: movedBy(section.transpose),
         passes: section.passes,
         chosen: section.id === this.song.sectionId(),
-        left: (100 * startS) / duration,
-        width: (100 * (endS - startS)) / duration,
+        left: this.view.percentOf(startS),
+        width: this.view.percentOf(endS) - this.view.percentOf(startS),
       };
     });
   });
   protected readonly loop = computed(() => {
     const [loop, duration] = [this.player.loop(), this.duration()];
-    return loop && duration > 0
-      ? { left: (100 * loop.startS) / duration, width: (100 * (loop.endS - loop.startS)) / duration }
-      : null;
+    if (!loop || duration <= 0) return null;
+    const left = this.view.percentOf(loop.startS);
+    return { left, width: this.view.percentOf(loop.endS) - left };
   });
-  protected readonly needleX = computed(() => {
-    const duration = this.duration();
-    return duration > 0 ? (this.player.nowS() / duration) * this.width() : 0;
-  });
+  protected readonly needleX = computed(() => (this.duration() > 0 ? this.view.xOf(this.player.nowS()) : 0));
   /** Whole seconds, so that a screen reader is not told sixty times a second. */
   protected readonly spokenSecond = computed(() => Math.floor(this.player.nowS()));
   protected readonly spokenPlace = computed(
@@ -248,14 +291,24 @@ export class GrooveStrip {
   );
 
   constructor() {
+    effect(() => {
+      const { fromS, toS } = this.view.stretch();
+      const isReady = this.player.status() === 'ready';
+      const columns = Math.round(this.width());
+      untracked(() => this.samplePeaks.set(null));
+      if (!isReady || toS - fromS > SAMPLES_BELOW_S) return;
+      void this.player.samplePeaks(fromS, toS, columns).then((peaks) => {
+        if (this.view.stretch().fromS === fromS && this.view.stretch().toS === toS)
+          this.samplePeaks.set(peaks);
+      });
+    });
     const observer = new ResizeObserver(([entry]) => this.width.set(Math.max(300, entry.contentRect.width)));
     queueMicrotask(() => observer.observe(this.lane().nativeElement));
   }
 
   /** A path of upright strokes at these times. */
   protected ticks(timesS: readonly number[], top: number, height: number): string {
-    const perSecond = this.width() / this.duration();
-    return timesS.map((t) => `M${(t * perSecond).toFixed(1)} ${top}v${height}`).join('');
+    return timesS.map((t) => `M${this.view.xOf(t).toFixed(1)} ${top}v${height}`).join('');
   }
 
   /** Moves the needle; with Shift it begins a loop. */
@@ -276,21 +329,34 @@ export class GrooveStrip {
     this.control.loopBetween(this.selectingFromS, this.timeAt(event), event.altKey);
   }
 
-  private timeAt(event: PointerEvent): number {
+  private timeAt(event: MouseEvent): number {
     const box = this.lane().nativeElement.getBoundingClientRect();
-    return ((event.clientX - box.left) / box.width) * this.duration();
+    return this.view.timeAt(event.clientX - box.left);
+  }
+
+  /** The wheel zooms around the pointer; sideways, or with Shift, it scrolls. */
+  protected turn(event: WheelEvent): void {
+    event.preventDefault();
+    const sideways = event.shiftKey ? event.deltaY : event.deltaX;
+    if (Math.abs(sideways) > Math.abs(event.deltaY) || event.shiftKey) {
+      this.view.scroll((sideways / this.width()) * this.view.lengthS());
+    } else if (event.deltaY !== 0) {
+      this.view.zoom(this.timeAt(event), event.deltaY > 0 ? ZOOM : 1 / ZOOM);
+    }
   }
 
   protected onKey(event: KeyboardEvent): void {
-    const steps: Record<string, number> = {
-      ArrowLeft: -STEP_S,
-      ArrowDown: -STEP_S,
-      ArrowRight: STEP_S,
-      ArrowUp: STEP_S,
+    // A twentieth of what is shown, at most a second.
+    const step = Math.min(STEP_S, this.view.lengthS() / 20);
+    const now = this.player.nowS();
+    const does: Record<string, () => void> = {
+      ArrowLeft: () => this.player.seek(now - step),
+      ArrowRight: () => this.player.seek(now + step),
+      ArrowUp: () => this.view.zoom(now, 1 / ZOOM),
+      ArrowDown: () => this.view.zoom(now, ZOOM),
     };
-    const step = steps[event.key];
-    if (step === undefined) return;
+    if (!does[event.key]) return;
     event.preventDefault();
-    this.player.seek(this.player.nowS() + step);
+    does[event.key]();
   }
 }

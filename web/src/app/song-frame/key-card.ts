@@ -13,6 +13,7 @@ const DECK: Keys = [
   ['[ ]', 'Loop start, end at the needle'],
   ['( )', 'Loop a beat back, on'],
   ['{ }', 'Loop a beat shorter, longer'],
+  ['Wheel on the strip', 'Zoom, down to single samples; with Shift scroll'],
   ['Shift drag', 'Loop a stretch of the strip; with Alt off the beats'],
   ['A', 'Recording, my tab, one in each ear'],
   ['E', 'Ears: both, left, right, centre, sides, place'],
@@ -23,8 +24,9 @@ const DECK: Keys = [
   ['< >', 'Click softer, louder'],
   ['K', 'Count a bar in'],
   ['P', 'Pitch corrected to A = 440'],
+  ['_ |', 'A semitone lower, higher'],
   ['Q', 'Quiet'],
-  ['#', 'Foot pedals'],
+  [':', 'Foot pedals'],
   ['?', 'This card'],
 ];
 
@@ -34,14 +36,34 @@ const SCREENS: Readonly<Record<string, Keys>> = {
     ['↑ ↓', 'Pass before, after'],
     ['0–9', 'Fret on the chosen string'],
     ['Tab', 'Next string, while the tab has the focus'],
-    ['⌫', 'Take the string out'],
+    ['Shift 1–8', 'Two strings, three, fifth below, flat five, octave, sus2, sus4, one finger'],
+    ['Alt 1–9', 'Shapes of your own'],
+    ['⌫, Del', 'Take the string, the strum out'],
     ['Enter', 'Strike the chord once more behind it'],
-    ['Shift ← →', 'Move the strum by a sixteenth'],
+    ['Shift Enter', 'The whole bar once more in the next'],
+    ['I, Shift I', 'To the place an eighth on, back'],
+    ['J', 'Tap the rhythm with Space'],
+    ['Esc', 'Let go of the strum: the neck follows the needle'],
     [', .', 'Other way to play it'],
-    ['M', 'Palm mute'],
-    ['X', 'Dead stroke'],
+    ['Shift ← →', 'Choose several; Ctrl A all'],
+    ['Ctrl ← →', 'Move by a sixteenth'],
+    ['Ctrl ↑ ↓', 'Move along the neck'],
+    ['Alt ↑ ↓', 'Move across the strings'],
+    ['Alt ← →', 'Sound shorter, longer'],
+    ['Ctrl C, V', 'Copy, put in'],
+    ['M X /', 'Palm mute, dead stroke, rest'],
+    ['R T \\', 'Let ring, short, tie'],
+    ['S H', 'Slide, hammer-on or pull-off'],
+    ['Shift S', 'Slide in, slide out'],
+    ['U Z', 'Bend, vibrato'],
+    ["O B '", 'Harmonic, bar, accent'],
+    ['D', 'Down, up, as the grid says'],
     ['C', 'Checked by ear'],
+    ['F2', 'Note on the strum'],
+    ['V Y', 'Keep as variation, same riff'],
     ['G', 'Hear the loop or the song again'],
+    [';', 'Chords, strokes, all'],
+    ['` ~', 'Other guitar, give it this strum'],
     ['Ctrl Z, Ctrl Y', 'Undo, redo'],
   ],
   sections: [
@@ -51,6 +73,7 @@ const SCREENS: Readonly<Record<string, Keys>> = {
     ['D H', 'Double, half the tempo'],
     ['O', 'The one a beat later; with Shift earlier'],
     ['B', 'Bar line to the needle'],
+    ['X', 'Free time in the bar here, or bars again'],
     ['T', 'Tap along'],
     ['Ctrl Z, Ctrl Y', 'Undo, redo'],
   ],
@@ -108,13 +131,13 @@ const SCREENS: Readonly<Record<string, Keys>> = {
       margin: 8px 0;
     }
     dl div {
-      display: flex;
+      display: grid;
+      grid-template-columns: 96px 1fr;
       gap: 12px;
       padding: 3px 0;
       border-bottom: 1px solid var(--line);
     }
     dt {
-      width: 110px;
       font-size: 13px;
     }
     dd {

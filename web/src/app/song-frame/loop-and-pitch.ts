@@ -7,7 +7,7 @@ import { Player } from '../audio/player';
 import { Now } from '../open-song/now';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { Icon } from '../shared/icon';
-import { clock } from '../shared/words';
+import { clock, movedBy } from '../shared/words';
 import { DeckControl } from './deck-control';
 
 @Component({
@@ -47,20 +47,36 @@ import { DeckControl } from './deck-control';
         }
       </mat-menu>
     </div>
-    <button
-      mat-stroked-button
-      class="wide"
-      [class.on]="control.corrected()"
-      [attr.aria-pressed]="control.corrected()"
-      [disabled]="cents() === 0"
-      (click)="control.togglePitch()"
-    >
-      <span class="label">{{ pitchWords() }}</span><kbd>P</kbd>
-    </button>
+    <div class="pair">
+      <button
+        mat-stroked-button
+        class="wide loop"
+        [class.on]="control.corrected()"
+        [attr.aria-pressed]="control.corrected()"
+        [disabled]="cents() === 0"
+        (click)="control.togglePitch()"
+      >
+        <span class="label"
+          >{{ pitchWords() }}<small>{{ transposeWords() }}</small></span
+        ><kbd>P</kbd>
+      </button>
+      <button mat-stroked-button class="more" aria-label="Transpose" [matMenuTriggerFor]="semitones">
+        ⋯
+      </button>
+      <mat-menu #semitones="matMenu">
+        <button mat-menu-item (click)="control.transpose(1)">A semitone higher <kbd>|</kbd></button>
+        <button mat-menu-item (click)="control.transpose(-1)">A semitone lower <kbd>_</kbd></button>
+        <button mat-menu-item (click)="control.transpose(12)">An octave higher</button>
+        <button mat-menu-item (click)="control.transpose(-12)">An octave lower</button>
+        <button mat-menu-item (click)="control.transpose(0)">Not transposed</button>
+      </mat-menu>
+    </div>
   `,
   styles: `
     :host {
       display: grid;
+      // As wide as it is, however long the words are.
+      grid-template-columns: minmax(0, 1fr);
       gap: 8px;
       width: 158px;
     }
@@ -119,12 +135,16 @@ export class LoopAndPitch {
   protected readonly cents = computed(() => Math.round(this.song.document()?.referenceOffsetCents ?? 0));
   protected readonly pitchWords = computed(() => {
     const cents = this.cents();
-    if (cents === 0) return 'Pitch as recorded';
+    if (cents === 0) return 'Pitch 0 ct';
     return `Pitch ${cents > 0 ? '−' : '+'}${Math.abs(cents)} ct`;
+  });
+  protected readonly transposeWords = computed(() => {
+    const semitones = this.control.transposed();
+    return semitones === 0 ? '' : `${movedBy(semitones)} semitone${Math.abs(semitones) === 1 ? '' : 's'}`;
   });
   protected readonly loopWords = computed(() => {
     const loop = this.player.loop();
-    if (!loop) return 'Loop off';
+    if (!loop) return 'No loop';
     const passes = this.now.allPasses();
     const first = passes.find((p) => Math.abs(p.startS - loop.startS) < 0.01);
     const last = passes.find((p) => Math.abs(p.endS - loop.endS) < 0.01);

@@ -13,11 +13,12 @@ import {
   untracked,
 } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
-import { RouterLink, RouterOutlet } from '@angular/router';
+import { toSignal } from '@angular/core/rxjs-interop';
+import { NavigationEnd, Router, RouterLink, RouterOutlet } from '@angular/router';
 import { MatButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
-import { firstValueFrom } from 'rxjs';
+import { filter, firstValueFrom, map } from 'rxjs';
 import { Api } from '../api/api';
 import { takeMediaKeys } from '../audio/media-keys';
 import { Pedals } from '../audio/pedals';
@@ -65,7 +66,7 @@ const TAB_AFTER_MS = 300;
         <button mat-stroked-button (click)="song.refresh()">Try again</button>
       </section>
     } @else {
-      <wn-groove-strip [soFar]="job()?.soFar ?? null" />
+      <wn-groove-strip [soFar]="job()?.soFar ?? null" [edgesShown]="onSections()" />
       <section class="work">
         <router-outlet />
         @if (keysShown()) {
@@ -187,6 +188,15 @@ export class SongFrame implements OnDestroy {
   protected readonly job = computed(() => this.jobs()[this.songId()] ?? null);
   protected readonly soFar = computed(() => soFarWords(this.job()?.soFar ?? null));
   private readonly recordingId = computed(() => this.song.recording()?.id ?? null);
+  private readonly router = inject(Router);
+  private readonly url = toSignal(
+    this.router.events.pipe(
+      filter((event) => event instanceof NavigationEnd),
+      map((event) => event.urlAfterRedirects),
+    ),
+    { initialValue: this.router.url },
+  );
+  protected readonly onSections = computed(() => this.url().endsWith('/sections'));
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
   private readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);
 
@@ -262,7 +272,9 @@ export class SongFrame implements OnDestroy {
   private async loadSound(recordingId: string): Promise<void> {
     try {
       const bytes = await firstValueFrom(this.api.audio(recordingId));
-      if (this.recordingId() === recordingId) await this.player.load(bytes);
+      if (this.recordingId() === recordingId) {
+        await this.player.load(bytes, this.song.recording()?.durationS ?? 0);
+      }
     } catch {
       this.snackBar
         .open('The sound could not be loaded.', 'Try again', { panelClass: 'above-deck' })

@@ -7,6 +7,8 @@ import { jobsFeature } from './jobs/jobs.reducer';
 import { settingsActions } from './settings/settings.actions';
 import { settingsFeature } from './settings/settings.reducer';
 import { DEFAULT_SETTINGS } from './settings/settings.state';
+import { shapesActions, shapesApiActions } from './shapes/shapes.actions';
+import { shapesFeature } from './shapes/shapes.reducer';
 import { shelfActions, songsApiActions } from './songs/songs.actions';
 import { songsFeature } from './songs/songs.reducer';
 
@@ -67,5 +69,37 @@ describe('settings', () => {
       theme: 'dark',
       volume: 0.2,
     });
+  });
+
+  it('know how notes are named, and which guitar is played', () => {
+    const flats = settingsFeature.reducer(undefined, settingsActions.spellingChosen({ spelling: 'flats' }));
+    const strung = settingsFeature.reducer(
+      flats,
+      settingsActions.stringsChosen({ stringSet: '12–54', scaleMm: 628.7 }),
+    );
+    expect(strung).toMatchObject({ spelling: 'flats', stringSet: '12–54', scaleMm: 628.7 });
+  });
+});
+
+describe('shapes', () => {
+  const shape = { id: 'a', name: 'Low', notes: [{ strings: 0, frets: 0 }] };
+
+  it('are there at once, renamed in place, and gone when forgotten', () => {
+    const { reducer } = shapesFeature;
+    const two = [shape, { ...shape, id: 'b' }].reduce(
+      (state, one) => reducer(state, shapesActions.shapeKept({ shape: one })),
+      reducer(undefined, shapesActions.opened()),
+    );
+    const renamed = reducer(two, shapesActions.shapeKept({ shape: { ...shape, name: 'High' } }));
+    expect(renamed.shapes.map((s) => s.name)).toEqual(['High', 'Low']);
+    expect(reducer(renamed, shapesActions.shapeForgotten({ id: 'a' })).shapes.map((s) => s.id)).toEqual([
+      'b',
+    ]);
+  });
+
+  it('stay when the server does not answer', () => {
+    const kept = shapesFeature.reducer(undefined, shapesActions.shapeKept({ shape }));
+    const failed = shapesFeature.reducer(kept, shapesApiActions.requestFailed({ message: 'away' }));
+    expect(failed).toEqual({ shapes: [shape], problem: 'away' });
   });
 });

@@ -3,6 +3,7 @@ import type { Analysis } from '@wild-needle/core/analysis';
 import type { StereoSignal } from '@wild-needle/core/mir';
 import type { SongDocument } from '@wild-needle/core/riff';
 import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/units';
+import type { Hearing } from '../audio/ears';
 
 export interface AnalysisTask {
   readonly signal: StereoSignal;
@@ -10,6 +11,8 @@ export interface AnalysisTask {
   readonly fromS: number;
   /** Its tuning is used, and what is checked in it counts as certain. */
   readonly document: SongDocument;
+  /** Ears and focus that it is heard with. */
+  readonly hearing: Hearing;
 }
 
 export type AnalysisAnswer =

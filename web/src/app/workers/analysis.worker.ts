@@ -1,6 +1,8 @@
 /** Measures a recording, or a part of it, off the main thread: the same core that the server runs. */
 import { analyse, settledIn } from '@wild-needle/core/analysis';
-import type { Settled } from '@wild-needle/core/mir';
+import { isolate } from '@wild-needle/core/dsp';
+import type { Settled, StereoSignal } from '@wild-needle/core/mir';
+import { forEars, isolationOf } from '../audio/ears';
 import type { AnalysisAnswer, AnalysisTask } from './analysis-client';
 
 /** The settled strums that the signal holds, on its own clock. */
@@ -16,10 +18,22 @@ function settledFrom({ signal, fromS, document }: AnalysisTask): Settled {
   };
 }
 
+/** The signal as it is listened to: one ear, a place on the stage, a part of the sound. */
+function withHearing({ signal, hearing }: AnalysisTask): StereoSignal {
+  const [left, right = left] = signal.channels;
+  const isolation = isolationOf(hearing);
+  if (!isolation && hearing.ears !== 'left' && hearing.ears !== 'right') return signal;
+  const heard = isolation
+    ? isolate([left, right], signal.sampleRate, isolation, 0, left.length)
+    : ([left, right] as const);
+  const [a, b] = forEars(hearing.ears, heard);
+  return { channels: a === b ? [a] : [a, b], sampleRate: signal.sampleRate };
+}
+
 addEventListener('message', ({ data }: MessageEvent<AnalysisTask>) => {
   const answer = (message: AnalysisAnswer): void => postMessage(message);
   try {
-    const analysis = analyse(data.signal, {
+    const analysis = analyse(withHearing(data), {
       tuning: data.document.tuning,
       settled: settledFrom(data),
       onProgress: (share, doing) => answer({ kind: 'progress', share, doing }),

@@ -3,6 +3,8 @@ import { of } from 'rxjs';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { AnalysedStrum, Analysis } from '@wild-needle/core/analysis';
 import { Api } from '../api/api';
+import { WHOLE } from '../audio/ears';
+import { Player } from '../audio/player';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { analyseInWorker, type AnalysisTask } from './analysis-client';
 import { ListenAgain } from './listen-again';
@@ -40,11 +42,12 @@ describe('listening again', () => {
     TestBed.configureTestingModule({
       providers: [
         { provide: Api, useValue: { audio: () => of(new ArrayBuffer(8)) } },
+        { provide: Player, useValue: { hearing: () => WHOLE } },
         {
           provide: OpenSongStore,
           useValue: {
             recording: () => ({ id: 'r' }),
-            document: () => ({ title: 'T' }),
+            written: () => ({ title: 'T' }),
             songId: () => 's',
             analysis: () => before,
             showHeard: (analysis: Analysis) => (shown = analysis),

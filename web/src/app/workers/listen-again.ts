@@ -1,10 +1,11 @@
 /**
- * "Listen again": measures the loop, or the whole song, once more with the tuning of the tab and with what was checked
- * in it. What is heard is shown in the passes; the written riff is left alone.
+ * "Listen again": measures the loop, or the whole song, once more with the ears and the focus of the deck, the tuning of
+ * the tab and what was checked in it. What is heard is shown in the passes; the written riff is left alone.
  */
 import { inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
+import { Player } from '../audio/player';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { analyseInWorker, decodeForAnalysis } from './analysis-client';
 import { cutSignal, putBack, type HeardSpan } from './heard-anew';
@@ -13,6 +14,7 @@ import { cutSignal, putBack, type HeardSpan } from './heard-anew';
 export class ListenAgain {
   private readonly api = inject(Api);
   private readonly song = inject(OpenSongStore);
+  private readonly player = inject(Player);
   private running: AbortController | null = null;
   private readonly progressSignal = signal<{ readonly share: number; readonly doing: string } | null>(null);
 
@@ -24,7 +26,7 @@ export class ListenAgain {
    * song.
    */
   async start(span: HeardSpan | null): Promise<number | null> {
-    const [recording, document, songId] = [this.song.recording(), this.song.document(), this.song.songId()];
+    const [recording, document, songId] = [this.song.recording(), this.song.written(), this.song.songId()];
     if (!recording || !document || this.running) return null;
     const running = (this.running = new AbortController());
     this.progressSignal.set({ share: 0, doing: 'Reading the recording' });
@@ -34,7 +36,7 @@ export class ListenAgain {
       const wanted = span ?? { startS: 0, endS: Infinity };
       const { signal: cut, fromS } = span ? cutSignal(whole, span) : { signal: whole, fromS: 0 };
       const heard = await analyseInWorker(
-        { signal: cut, fromS, document },
+        { signal: cut, fromS, document, hearing: this.player.hearing() },
         (share, doing) => this.progressSignal.set({ share, doing }),
         running.signal,
       );

@@ -1,8 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '@wild-needle/core/guitar';
-import type { Riff, Strum } from '@wild-needle/core/riff';
+import { type Riff, type Strum, PLAIN_RIFF, NO_MARKS } from '@wild-needle/core/riff';
 import { createFretEntry } from './fret-entry';
-import { layoutRow, tailPath } from './row-layout';
+import { differenceWords, placeWords, variationLabel, variationName } from '../../shared/difference-words';
+import { riffCommand } from './riff-keys';
+import { layoutRow } from './row-layout';
+import { markWords, spokenStrum } from './strum-words';
+import { archPath, slidePath, tailPath } from './strum-shapes';
+import { fretText, handWords, wayWords } from './way-words';
 
 function strum(
   startTicks: number,
@@ -16,12 +21,16 @@ function strum(
     frets: frets.map(([string, fret]) => ({ string, fret })),
     palmMute: false,
     dead: false,
+    rest: false,
+    marks: NO_MARKS,
+    note: '',
     trust: 'heard',
     ...marks,
   };
 }
 const RIFF: Riff = {
   id: 'r',
+  ...PLAIN_RIFF,
   letter: 'A',
   name: 'R',
   bars: [{ beats: 4, unit: 4 }],
@@ -88,6 +97,156 @@ describe('row layout', () => {
     expect(layoutRow(RIFF, { ...OPTIONS, window: { fromTicks: 1920, toTicks: 3840 } }).blocks).toHaveLength(
       2,
     );
+  });
+});
+
+describe('marks in the row', () => {
+  const marked = (marks: Partial<Strum['marks']>): ReturnType<typeof layoutRow>['blocks'] =>
+    layoutRow(
+      {
+        ...RIFF,
+        strums: [strum(0, [[6, 3]]), strum(960, [[6, 5]], { marks: { ...NO_MARKS, ...marks } })],
+      },
+      OPTIONS,
+    ).blocks;
+
+  it('join a slid strum to the one before, up to the right when the fret rises', () => {
+    const [, slid] = marked({ join: 'slide' });
+    expect(slid.joins).toEqual([{ fromX: 28, toX: 200, y: slid.digits[0].y, rises: 1 }]);
+    expect(slid.stroke).toBeNull();
+    const [from, to] = slidePath(slid.joins[0])
+      .slice(1)
+      .split('L')
+      .map((point) => point.split(' ').map(Number));
+    expect(from[1]).toBeGreaterThan(to[1]);
+    expect(archPath(slid.joins, slid, false)).toMatch(/^M.*Q/);
+  });
+
+  it('let a ring go on under what follows, and stop a short one at a stub', () => {
+    const [ringing] = layoutRow(
+      {
+        ...RIFF,
+        strums: [
+          strum(0, [[6, 3]], { marks: { ...NO_MARKS, length: 'ring' } }),
+          strum(960, [[4, 5]]),
+          strum(1920, [[6, 5]]),
+        ],
+      },
+      OPTIONS,
+    ).blocks;
+    expect(ringing.tailX).toBe(400);
+    expect(tailPath({ ...ringing, marks: { ...NO_MARKS, length: 'short' } })).toContain('h8v');
+  });
+
+  it('are told in words', () => {
+    const words = (marks: Partial<Strum['marks']>, changes: Partial<Strum> = {}): string =>
+      markWords(strum(0, [[6, 3]], { ...changes, marks: { ...NO_MARKS, ...marks } })).join(', ');
+    expect(words({ bendCents: 100, vibrato: true })).toBe('bent by a semitone, vibrato');
+    expect(words({ slideIn: 'below', bar: 'dip', accent: true })).toBe(
+      'slid into from below, bar dip, accent',
+    );
+    expect(words({}, { rest: true })).toBe('rest');
+    expect(spokenStrum(strum(0, []), '')).toBe('not written yet');
+    expect(spokenStrum(strum(0, [[6, 3]], { palmMute: true }), 'G')).toBe('G palm mute: string 6 fret 3');
+  });
+});
+
+describe('how a pass differs, in words', () => {
+  const two: Riff = { ...RIFF, bars: [...RIFF.bars, ...RIFF.bars] };
+  const heard = [{ ticks: 960, midi: [45, 52], palmMuted: false, dead: false, confidence: 1 }];
+  const difference = (kind: 'chord' | 'missing' | 'early-end' | 'mute' | 'extra', ticks: number) => ({
+    kind,
+    ticks,
+    strumId: 'x',
+    heard: kind === 'missing' || kind === 'early-end' ? null : 0,
+    weight: 1,
+  });
+
+  it('says the gravest first, and counts the rest', () => {
+    const all = [
+      difference('mute', 0),
+      difference('chord', 960),
+      difference('early-end', 5280),
+      difference('missing', 0),
+    ];
+    expect(differenceWords(two, all, heard, null)).toBe(
+      'Ends early, at 2 & of bar 2; A5 on 2 of bar 1 and 2 more',
+    );
+    expect(differenceWords(RIFF, [difference('extra', 960)], heard, null)).toBe('One more A5 on 2');
+    expect(differenceWords(RIFF, [], heard, null)).toBe('');
+  });
+
+  it('names a variation by where it is', () => {
+    expect(variationName(two, [difference('chord', 4000)])).toBe('Ending 2');
+    expect(variationName(two, [difference('chord', 0)])).toBe('Variation 1');
+    const ending = { id: 'v', name: 'Ending 2', fromTicks: 3840, toTicks: 7680, strums: [], second: [] };
+    expect(variationName({ ...two, variations: [ending] }, [difference('early-end', 0)])).toBe('Ending 3');
+    expect(variationLabel(two, ending)).toBe('Ending 2, bar 2');
+    expect(placeWords(RIFF, 720)).toBe('1 a');
+  });
+});
+
+describe('ways in words', () => {
+  const way = {
+    frets: [
+      { string: 6, fret: 3 },
+      { string: 5, fret: 5 },
+    ],
+    notes: [43, 50],
+    position: 3,
+    fits: null,
+    reasons: [],
+    fingers: [
+      { string: 6, fret: 3, finger: 1 as const },
+      { string: 5, fret: 5, finger: 3 as const },
+    ],
+    quiet: [
+      { string: 4, by: 'flat-finger' as const },
+      { string: 3, by: 'flat-finger' as const },
+    ],
+    stretchMm: 70,
+  };
+
+  it('tell why a way is offered', () => {
+    expect(wayWords(way, null)).toBe('At fret 3');
+    const reasons = [{ kind: 'adds', midi: 55, heard: 0.9 }, { kind: 'nearest' }] as const;
+    expect(wayWords({ ...way, reasons }, null)).toBe('With the G3 that sounds, nearest to the hand');
+    expect(wayWords({ ...way, reasons: [{ kind: 'leaves-out', midi: 50, heard: 0.1 }] }, null)).toBe(
+      'Leaves out D3, not heard',
+    );
+  });
+
+  it('tell the fingers and what keeps the other strings quiet', () => {
+    expect(handWords(way)).toBe('Fingers 1 3; quiet: strings 4 3 by the first finger, flat');
+    expect(fretText(way.frets, 6)).toBe('3 5 · · · ·');
+  });
+});
+
+describe('keys of the screen', () => {
+  const press = (key: string, more: Partial<KeyboardEvent> = {}): ReturnType<typeof riffCommand> =>
+    riffCommand({ key, code: '', shiftKey: false, ctrlKey: false, metaKey: false, altKey: false, ...more });
+
+  it.each([
+    ['5', {}, { do: 'digit', digit: 5 }],
+    ['@', { code: 'Digit2', shiftKey: true }, { do: 'shape', index: 1 }],
+    ['é', { code: 'Digit2' }, { do: 'shape', index: 1 }],
+    ['2', { code: 'Digit2', altKey: true }, { do: 'own-shape', index: 1 }],
+    ['m', {}, { do: 'mark', mark: 'mute' }],
+    ['M', {}, { do: 'mark', mark: 'mute' }],
+    ['S', {}, { do: 'mark', mark: 'slide' }],
+    ['S', { shiftKey: true }, { do: 'mark', mark: 'slide-end' }],
+    ['ArrowRight', {}, { do: 'step-strum', by: 1 }],
+    ['ArrowRight', { shiftKey: true }, { do: 'select', by: 1 }],
+    ['ArrowRight', { ctrlKey: true }, { do: 'move', by: 1 }],
+    ['ArrowUp', { ctrlKey: true }, { do: 'shift', frets: 1, strings: 0 }],
+    ['ArrowUp', { altKey: true }, { do: 'shift', frets: 0, strings: -1 }],
+    ['Enter', { shiftKey: true }, { do: 'repeat-bar' }],
+    ['(', { code: 'Digit9', shiftKey: true }, null],
+    ['l', {}, null],
+    ['a', {}, null],
+    ['r', { ctrlKey: true }, null],
+  ] as const)('%s %j does %j', (key, more, command) => {
+    expect(press(key, more)).toEqual(command);
   });
 });
 

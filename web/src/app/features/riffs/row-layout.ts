@@ -1,10 +1,21 @@
 /**
- * Where everything of the written row stands: strings, strum blocks, tails, names. Pure arithmetic in pixels;
- * time is proportional, so the needle and all passes share one ruler.
+ * Where everything of a written riff stands: time is proportional, used strings are spread so that digits can be
+ * large, strings that the riff never touches are folded to a bundle. Pixels; no drawing here.
  */
-import { chordName, identifyChord, type Key } from '@wild-needle/core/theory';
-import { soundingNotes, type Tuning } from '@wild-needle/core/guitar';
-import { rulerCounts, soundingEndTicks, barStartsTicks, type Riff, type Strum } from '@wild-needle/core/riff';
+import type { StringFret, Tuning } from '@wild-needle/core/guitar';
+import {
+  barStartsTicks,
+  isBlank,
+  rulerCounts,
+  soundingEndTicks,
+  strokeOf,
+  strumNotes,
+  type Marks,
+  type Riff,
+  type Strum,
+} from '@wild-needle/core/riff';
+import { nameNotes, type Key } from '@wild-needle/core/theory';
+import { spokenStrum } from './strum-words';
 
 /** The part of the riff that is on screen. */
 export interface TickWindow {
@@ -20,6 +31,15 @@ export interface StringLine {
   readonly open: boolean;
 }
 
+/** A string on which a strum is reached from the one before. */
+export interface Join {
+  readonly fromX: number;
+  readonly toX: number;
+  readonly y: number;
+  /** Of the fret: 1 up, -1 down, 0 the same. */
+  readonly rises: number;
+}
+
 export interface StrumBlock {
   readonly id: string;
   readonly x: number;
@@ -31,11 +51,20 @@ export interface StrumBlock {
   readonly crosses: readonly number[];
   readonly palmMute: boolean;
   readonly dead: boolean;
-  /** End of the ring in pixels; at most the next strum. */
+  readonly rest: boolean;
+  /** Nothing is written yet. */
+  readonly blank: boolean;
+  readonly marks: Marks;
+  readonly joins: readonly Join[];
+  readonly stroke: 'down' | 'up' | null;
+  /** End of the ring in pixels. */
   readonly tailX: number;
   /** Chord symbol; '' where it is not shown. */
   readonly name: string;
   readonly spoken: string;
+  /** Was heard to be so, or written by hand, or is only a guess. */
+  readonly isGuess: boolean;
+  readonly hasNote: boolean;
 }
 
 export interface RowLayout {
@@ -49,9 +78,13 @@ export interface RowLayout {
 /** Distances of the design: open strings carry digits of 25 px, folded ones are a bundle. */
 const OPEN_STEP = 30;
 const FOLDED_STEP = 9;
+/** With more strings in use than this they stand closer, so that the passes keep their room. */
+const MANY_STRINGS = 5;
+const CLOSE_STEP = 25;
 /** Above the first string: room for half a block. */
 const TOP = 18;
-const BOTTOM = 20;
+/** Below the last: half a block and the wedge of the stroke. */
+const BOTTOM = 32;
 const BLOCK_WIDTH = 28;
 const MUTED_WIDTH = 24;
 /** Blocks shrink where strums stand close, down to what still shows a digit. */
@@ -74,9 +107,7 @@ export function xOf(ticks: number, { fromTicks, toTicks }: TickWindow, widthPx: 
 }
 
 export function chordNameOf(strum: Strum, tuning: Tuning, key: Key | null): string {
-  if (strum.dead) return '';
-  const chord = identifyChord(soundingNotes(tuning, strum.frets));
-  return chord ? chordName(chord, key) : '';
+  return nameNotes(strumNotes(strum, tuning), key).symbol;
 }
 
 function stringLines(riff: Riff, { tuning, openString }: LayoutOptions): StringLine[] {
@@ -84,22 +115,32 @@ function stringLines(riff: Riff, { tuning, openString }: LayoutOptions): StringL
   if (openString !== null) used.add(openString);
   // Nothing written yet: six bare strings.
   const allOpen = used.size === 0;
+  const step = (allOpen ? tuning.stringsMidi.length : used.size) > MANY_STRINGS ? CLOSE_STEP : OPEN_STEP;
   let y = TOP;
   return tuning.stringsMidi.map((_, i) => {
     const string = i + 1;
     const open = allOpen || used.has(string);
     if (i > 0) {
       const previousOpen = allOpen || used.has(string - 1);
-      y += open && previousOpen ? OPEN_STEP : open || previousOpen ? OPEN_STEP * 0.8 : FOLDED_STEP;
+      y += open && previousOpen ? step : open || previousOpen ? step * 0.8 : FOLDED_STEP;
     }
     return { string, y, open };
   });
 }
 
-function spokenStrum(strum: Strum, name: string): string {
-  if (strum.dead) return 'dead stroke';
-  const frets = strum.frets.map((f) => `string ${f.string} fret ${f.fret}`).join(', ');
-  return `${name}${strum.palmMute ? ' palm mute' : ''}: ${frets}`;
+function joinsOf(
+  strum: Strum,
+  before: { readonly frets: readonly StringFret[]; readonly endX: number } | null,
+  x: number,
+  yOf: ReadonlyMap<number, number>,
+): Join[] {
+  if (strum.marks.join === null || !before) return [];
+  return strum.frets.flatMap(({ string, fret }) => {
+    const from = before.frets.find((f) => f.string === string);
+    return from
+      ? [{ fromX: before.endX, toX: x, y: yOf.get(string) ?? TOP, rises: Math.sign(fret - from.fret) }]
+      : [];
+  });
 }
 
 export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
@@ -111,17 +152,21 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
   const openLines = lines.filter((l) => l.open);
 
   let shownName = '';
+  let before: { frets: readonly StringFret[]; endX: number } | null = null;
   const blocks = riff.strums.flatMap((strum, i): StrumBlock[] => {
     const name = chordNameOf(strum, tuning, key);
     // Muted strums repeat their name only when the chord changes.
     const shown = name !== '' && (!strum.palmMute || name !== shownName) ? name : '';
     if (name !== '') shownName = name;
-    if (!visible(strum.startTicks)) return [];
     const left = x(strum.startTicks);
     const next = riff.strums[i + 1];
     const gap = next ? x(next.startTicks) - left - BLOCK_GAP : Infinity;
     const width = Math.max(MIN_BLOCK_WIDTH, Math.min(strum.palmMute ? MUTED_WIDTH : BLOCK_WIDTH, gap));
-    const struck = strum.frets.length > 0 ? strum.frets.map((f) => f.string) : openLines.map((l) => l.string);
+    const joins = joinsOf(strum, before, left, yOf);
+    before = { frets: strum.frets, endX: left + width };
+    if (!visible(strum.startTicks)) return [];
+    const isBare = strum.frets.length === 0 || strum.rest;
+    const struck = isBare ? openLines.map((l) => l.string) : strum.frets.map((f) => f.string);
     const ys = struck.map((s) => yOf.get(s) ?? TOP);
     const top = Math.min(...ys) - BLOCK_OVERHANG;
     return [
@@ -131,15 +176,27 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
         width,
         top,
         height: Math.max(...ys) + BLOCK_OVERHANG - top,
-        digits: strum.dead
-          ? []
-          : strum.frets.map((f) => ({ string: f.string, y: yOf.get(f.string) ?? TOP, text: String(f.fret) })),
+        digits:
+          strum.dead || strum.rest
+            ? []
+            : strum.frets.map((f) => ({
+                string: f.string,
+                y: yOf.get(f.string) ?? TOP,
+                text: String(f.fret),
+              })),
         crosses: strum.dead ? ys : [],
         palmMute: strum.palmMute,
         dead: strum.dead,
+        rest: strum.rest,
+        blank: isBlank(strum),
+        marks: strum.marks,
+        joins,
+        stroke: strokeOf(riff, strum),
         tailX: Math.max(left + width, Math.min(widthPx, x(soundingEndTicks(riff, i)))),
         name: shown,
         spoken: spokenStrum(strum, name),
+        isGuess: strum.trust === 'guessed',
+        hasNote: strum.note !== '',
       },
     ];
   });
@@ -152,16 +209,4 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
       .map((c) => ({ x: x(c.ticks), text: c.text, onBeat: c.onBeat })),
     barLines: barStartsTicks(riff).filter(visible).map(x),
   };
-}
-
-/** Curved wedge from block height to a point at the end of the ring. */
-export function tailPath({ x, width, top, height, tailX }: StrumBlock): string {
-  const start = x + width - 2;
-  const middle = top + height / 2;
-  const bend = start + (tailX - start) * 0.45;
-  const r = (v: number): number => Math.round(v * 10) / 10;
-  return (
-    `M${r(start)} ${r(top + 2)} Q${r(bend)} ${r(middle - height * 0.12)} ${r(tailX)} ${r(middle)} ` +
-    `Q${r(bend)} ${r(middle + height * 0.12)} ${r(start)} ${r(top + height - 2)}Z`
-  );
 }

@@ -1,48 +1,54 @@
-/** The chosen strum, large: its chord, where it stands, how sure it is, other ways to play it, and its marks. */
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import { MatButtonToggleModule } from '@angular/material/button-toggle';
-import { MatListModule } from '@angular/material/list';
+/** The chosen strum, large: its chord, where it stands, how sure it is, what sounds there, ways to play it, its marks. */
+import type { ElementRef } from '@angular/core';
 import {
-  findVoicings,
-  soundingNotes,
-  type StringFret,
-  type Tuning,
-  type Voicing,
-} from '@wild-needle/core/guitar';
-import { barStartsTicks, countSyllable, ticksPerBeat, type Riff, type Strum } from '@wild-needle/core/riff';
-import { pitchClassOf, spellPitchClass, type Key } from '@wild-needle/core/theory';
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  viewChild,
+} from '@angular/core';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import type { StringFret, Way } from '@wild-needle/core/guitar';
+import { strumNotes, type MarkCommand } from '@wild-needle/core/riff';
+import { nameNotes } from '@wild-needle/core/theory';
+import { OpenSongStore } from '../../open-song/open-song.store';
 import { ChordName } from '../../shared/chord-name';
+import { VerdictMark } from '../../shared/verdict-mark';
+import { placeWords } from '../../shared/difference-words';
+import { MarksPad } from './marks-pad';
+import { Neck } from './neck';
+import { RiffView } from './riff-view';
 import { chordNameOf } from './row-layout';
+import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
+import { markWords } from './strum-words';
+import { fretText, handWords, noteName, wayWords } from './way-words';
 
-/** Ways shown; more do not fit and are seldom wanted. */
-const WAYS = 4;
-
-function wordsFor({ frets, position }: Voicing): string {
-  if (position === null) return 'Open';
-  const open = frets.filter((f) => f.fret === 0).length;
-  const stopped = frets.filter((f) => f.fret > 0).map((f) => f.fret);
-  if (open > 0) return `Fret ${position}, ${open} open`;
-  if (stopped.length > 1 && stopped.every((f) => f === stopped[0])) return `One finger, fret ${position}`;
-  return `Fret ${position}`;
-}
+/** Under this probability a written note is not heard. */
+const NOT_HEARD = 0.3;
+/** Notes that sound without being written are listed from here on. */
+const EXTRA = 0.6;
 
 @Component({
   selector: 'wn-strum-panel',
-  imports: [ChordName, MatButtonToggleModule, MatListModule],
+  imports: [ChordName, MarksPad, MatButtonToggleModule, Neck, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (strum(); as s) {
+    @if (song.strum(); as s) {
       <div class="top">
-        <span class="display name" [class.sounding]="sounding()">
+        <span class="display name" [class.sounding]="sounding()" [class.long]="name().length > 4">
           @if (s.dead) {
             <span>×</span>
+          } @else if (s.rest) {
+            <span>–</span>
           } @else {
-            <wn-chord-name [name]="name()" />
+            <wn-chord-name [name]="name() || '?'" />
           }
         </span>
-        <div>
+        <div class="facts">
           <h3>{{ place() }}</h3>
-          <p class="quiet">{{ s.dead ? 'dead stroke' : s.palmMute ? 'palm mute' : 'ringing' }}</p>
+          <p class="quiet">{{ words() }}</p>
         </div>
       </div>
       <mat-button-toggle-group
@@ -56,45 +62,81 @@ function wordsFor({ frets, position }: Voicing): string {
         <mat-button-toggle value="heard" [disabled]="s.trust !== 'heard'">Heard</mat-button-toggle>
         <mat-button-toggle value="checked">Checked <kbd>C</kbd></mat-button-toggle>
       </mat-button-toggle-group>
-      @if (notes().length > 0) {
-        <p class="notes">
-          <span class="quiet">Sounds</span>
-          @for (note of notes(); track note) {
-            <wn-chord-name class="display" [name]="note" />
-          }
-        </p>
-        <div class="ways-head">
-          <span class="quiet">Ways to play it</span><span><kbd>,</kbd> <kbd>.</kbd></span>
-        </div>
-        <mat-selection-list [multiple]="false" hideSingleSelectionIndicator aria-label="Ways to play it">
-          @for (way of ways(); track way.frets) {
-            <mat-list-option [selected]="way.chosen" [value]="way" (click)="played.emit(way.voicing.frets)">
-              <span class="way">
-                <span class="mono frets">{{ way.frets }}</span>
-                <span>{{ way.words }}</span>
-              </span>
-            </mat-list-option>
-          }
-        </mat-selection-list>
-      }
+      <p class="quiet head">Pitches in the recording here, on the neck</p>
+      <wn-neck
+        [tuning]="view.tuning()"
+        [heard]="study.heard()"
+        [frets]="s.frets"
+        [tried]="study.tried()?.frets ?? null"
+      />
+      <p class="notes">
+        @for (note of notes(); track note.name) {
+          <span [title]="note.title">
+            <wn-verdict [verdict]="note.verdict" /><wn-chord-name class="display" [name]="note.name" />
+          </span>
+        }
+      </p>
+      <div class="quiet head ways-head">
+        <span>Ways to play it <kbd>,</kbd> <kbd>.</kbd></span>
+        @if (study.heard()) {
+          <span>fits</span>
+        }
+      </div>
+      <div class="ways" role="listbox" aria-label="Ways to play it">
+        @for (row of ways(); track row.frets) {
+          <div
+            role="option"
+            tabindex="-1"
+            [class.chosen]="row.chosen"
+            [attr.aria-selected]="row.chosen"
+            (click)="played.emit(row.way.frets)"
+            (mouseenter)="study.tried.set(row.way)"
+            (mouseleave)="study.tried.set(null)"
+          >
+            <span class="mono frets">{{ row.frets }}</span>
+            <span class="why"
+              >{{ row.words }}
+              @if (row.chosen) {
+                <small class="quiet">{{ row.hand }}</small>
+              }
+            </span>
+            <b class="display fits">{{ row.fits }}</b>
+          </div>
+        }
+      </div>
+      <input
+        #note
+        class="note"
+        type="text"
+        maxlength="1000"
+        placeholder="Note (F2)"
+        aria-label="Note on this strum"
+        [value]="s.note"
+        (change)="noted.emit(note.value)"
+        (keydown.enter)="note.blur()"
+      />
     } @else {
-      <p class="quiet none">No strum is chosen.</p>
+      <div class="top">
+        <p class="quiet">
+          {{
+            song.placeTicks() === null
+              ? 'No strum is chosen.'
+              : 'Nothing is written here yet: type a fret, or a shape with Shift 1 to 8.'
+          }}
+        </p>
+      </div>
+      <p class="quiet head">
+        Pitches in the recording {{ study.listenedTo() === 'place' ? 'at this place' : 'at the needle' }}
+      </p>
+      <wn-neck [tuning]="view.tuning()" [heard]="study.heard()" [frets]="[]" [tried]="null" />
+      <p class="notes">
+        @for (note of soundingNotes(); track note) {
+          <wn-chord-name class="display" [name]="note" />
+        }
+      </p>
+      <span class="gap"></span>
     }
-    <span class="gap"></span>
-    <mat-button-toggle-group
-      class="marks"
-      multiple
-      aria-label="Marks"
-      hideMultipleSelectionIndicator
-      [value]="marks()"
-    >
-      <mat-button-toggle value="mute" [disabled]="!strum()" (change)="muteToggled.emit()"
-        >Mute <kbd>M</kbd></mat-button-toggle
-      >
-      <mat-button-toggle value="dead" [disabled]="!strum()" (change)="deadToggled.emit()"
-        >Dead <kbd>X</kbd></mat-button-toggle
-      >
-    </mat-button-toggle-group>
+    <wn-marks-pad [strum]="song.strum()" (pressed)="marked.emit($event)" />
   `,
   styles: `
     :host {
@@ -103,156 +145,216 @@ function wordsFor({ frets, position }: Voicing): string {
       min-height: 0;
       height: 100%;
       overflow: auto;
-      padding: 8px 20px 12px;
+      contain: strict;
+      padding: 4px 16px 10px;
       background: var(--sleeve);
       border-left: 1px solid var(--line2);
     }
     .top {
       display: flex;
-      gap: 20px;
+      gap: 16px;
       align-items: center;
-      min-height: 96px;
+      min-height: 68px;
     }
     .name {
-      font-size: 84px;
+      font-size: 66px;
       font-weight: 800;
-      line-height: 92px;
+      line-height: 66px;
       letter-spacing: -0.01em;
+    }
+    .name.long {
+      font-size: 46px;
     }
     .name.sounding {
       color: var(--needle);
+    }
+    .facts p {
+      line-height: 17px;
+      max-height: 51px;
+      overflow: hidden;
     }
     h3 {
       font-size: 15px;
       font-weight: 600;
     }
     .trust {
+      flex: none;
       align-self: start;
+      --mat-button-toggle-height: 32px;
+    }
+    .head {
+      font-size: 13px;
+      line-height: 16px;
+      margin: 6px 0 2px;
     }
     .notes {
       display: flex;
-      align-items: baseline;
+      flex: none;
+      align-items: center;
       gap: 14px;
-      margin: 14px 0 10px;
-      font-size: 24px;
+      height: 26px;
+      font-size: 20px;
+      overflow: hidden;
     }
-    .notes .quiet {
-      font-size: 14px;
+    .notes span {
+      display: inline-flex;
+      align-items: center;
+      gap: 3px;
     }
     .ways-head {
       display: flex;
       justify-content: space-between;
-      padding-bottom: 4px;
+      margin: 2px 0 0;
+      padding-bottom: 3px;
       border-bottom: 1px solid var(--line);
     }
-    mat-selection-list {
-      --mat-list-list-item-one-line-container-height: 44px;
-      --mat-list-list-item-label-text-color: var(--ink);
-      --mat-list-list-item-label-text-size: 14px;
-      --mat-list-list-item-label-text-tracking: 0;
-      padding: 0;
+    .ways {
+      flex: 1 1 100px;
+      min-height: 88px;
+      overflow-y: auto;
     }
-    mat-list-option {
+    .ways [role='option'] {
+      display: grid;
+      grid-template-columns: auto 1fr auto;
+      gap: 10px;
+      align-items: center;
+      min-height: 36px;
+      padding: 2px 4px 2px 8px;
       border-bottom: 1px solid var(--line);
+      cursor: pointer;
     }
-    mat-list-option[aria-selected='true'] {
+    .ways .chosen {
       box-shadow: inset 4px 0 0 var(--ink);
       font-weight: 600;
     }
-    .way {
-      display: flex;
-      gap: 14px;
-      align-items: baseline;
-    }
     .frets {
-      font-size: 17px;
-      min-width: 118px;
+      font-size: 15px;
       white-space: pre;
+    }
+    .why {
+      font-size: 13px;
+      line-height: 16px;
+      min-width: 0;
+    }
+    .why small {
+      display: block;
+      font-size: 12px;
+      line-height: 14px;
+      font-weight: 400;
+    }
+    .fits {
+      font-size: 20px;
+    }
+    .note {
+      flex: none;
+      height: 30px;
+      margin: 6px 0;
+      padding: 0 8px;
+      border: 1px solid var(--edge);
+      border-radius: 8px;
+      background: none;
     }
     .gap {
       flex: 1;
-      min-height: 12px;
-    }
-    .marks {
-      flex: none;
-      align-self: stretch;
-      --mat-button-toggle-height: 52px;
-      --mat-button-toggle-background-color: var(--sleeve);
-      --mat-button-toggle-selected-state-background-color: var(--ink);
-      --mat-button-toggle-selected-state-text-color: var(--sleeve);
-    }
-    .marks mat-button-toggle {
-      flex: 1;
-    }
-    .none {
-      padding-top: 24px;
     }
     kbd {
-      font: 500 11px/18px var(--mono);
-      border: 1px solid var(--line2);
-      border-radius: 4px;
-      padding: 0 5px;
       margin-left: 4px;
       opacity: 0.85;
     }
   `,
 })
 export class StrumPanel {
-  readonly riff = input.required<Riff | null>();
-  readonly strum = input.required<Strum | null>();
-  readonly tuning = input.required<Tuning>();
-  readonly key = input.required<Key | null>();
+  protected readonly song = inject(OpenSongStore);
+  protected readonly view = inject(RiffView);
+  protected readonly study = inject(StrumStudy);
+  private readonly noteField = viewChild<ElementRef<HTMLInputElement>>('note');
+
   readonly sounding = input.required<boolean>();
   readonly checked = output();
-  readonly muteToggled = output();
-  readonly deadToggled = output();
+  readonly marked = output<MarkCommand>();
   readonly played = output<readonly StringFret[]>();
+  readonly noted = output<string>();
 
   protected readonly name = computed(() => {
-    const strum = this.strum();
-    return strum ? chordNameOf(strum, this.tuning(), this.key()) : '';
+    const strum = this.song.strum();
+    return strum ? chordNameOf(strum, this.view.tuning(), this.view.key()) : '';
   });
-  private readonly midi = computed(() => {
-    const strum = this.strum();
-    return strum && !strum.dead ? soundingNotes(this.tuning(), strum.frets) : [];
+  protected readonly words = computed(() => {
+    const strum = this.song.strum();
+    if (!strum) return '';
+    const chord = nameNotes(strumNotes(strum, this.view.tuning()), this.view.key()).words;
+    const marks = markWords(strum);
+    const many = this.song.selectedIds().size;
+    return [many > 1 ? `${many} strums chosen` : '', chord, ...marks].filter((w) => w !== '').join(', ');
   });
-  /** Sounding notes with their octave in scientific pitch notation: G2 D3. */
-  protected readonly notes = computed(() =>
-    this.midi().map((m) => spellPitchClass(pitchClassOf(m), this.key()) + String(Math.floor(m / 12) - 1)),
-  );
   protected readonly place = computed(() => {
-    const [riff, strum] = [this.riff(), this.strum()];
+    const [riff, strum] = [this.song.riff(), this.song.strum()];
     if (!riff || !strum) return '';
-    const starts = barStartsTicks(riff);
-    const bar = starts.findLastIndex((start) => start <= strum.startTicks);
-    const syllable = countSyllable(strum.startTicks - starts[bar], riff.bars[bar].unit);
-    const beat = Math.floor((strum.startTicks - starts[bar]) / ticksPerBeat(riff.bars[bar].unit)) + 1;
-    return `Bar ${bar + 1}, beat ${beat}${syllable === String(beat) ? '' : ` ${syllable}`}`;
+    return `Beat ${placeWords(riff, strum.startTicks)}`;
   });
-  protected readonly marks = computed(() => {
-    const strum = this.strum();
-    return [...(strum?.palmMute ? ['mute'] : []), ...(strum?.dead ? ['dead'] : [])];
+
+  /** Written notes with whether they are heard, then what sounds besides; of the way that is tried, if one is. */
+  protected readonly notes = computed(() => {
+    const [strum, heard, key] = [this.song.strum(), this.study.heard(), this.view.key()];
+    if (!strum) return [];
+    const written = this.study.tried()?.notes ?? strumNotes(strum, this.view.tuning());
+    const strengthOf = (midi: number): number | null => heard?.probability[midi - FIRST_HEARD_NOTE] ?? null;
+    const own = [...new Set(written)].map((midi) => {
+      const strength = strengthOf(midi);
+      const verdict =
+        strength === null
+          ? 'unchecked'
+          : strength >= SOUNDS
+            ? 'agrees'
+            : strength < NOT_HEARD
+              ? 'missing'
+              : 'doubtful';
+      const said = strength === null ? 'not measured' : `sounds with ${Math.round(100 * strength)} %`;
+      return { name: noteName(midi, key), verdict, title: said } as const;
+    });
+    const others = Array.from(heard?.probability ?? [], (p, i) => ({ midi: FIRST_HEARD_NOTE + i, p }))
+      .filter(({ midi, p }) => p >= EXTRA && !written.includes(midi))
+      .map(({ midi, p }) => ({
+        name: noteName(midi, key),
+        verdict: 'clashes' as const,
+        title: `sounds with ${Math.round(100 * p)} %, not written`,
+      }));
+    return [...own, ...others];
   });
+
+  /** What sounds where nothing is chosen. */
+  protected readonly soundingNotes = computed(() => {
+    const key = this.view.key();
+    return Array.from(this.study.heard()?.probability ?? [])
+      .flatMap((p, i) => (p >= SOUNDS ? [FIRST_HEARD_NOTE + i] : []))
+      .map((midi) => noteName(midi, key));
+  });
+
   protected readonly ways = computed(() => {
-    const [tuning, strum] = [this.tuning(), this.strum()];
-    const strings = tuning.stringsMidi.length;
-    const written = strum?.frets.map((f) => `${f.string}:${f.fret}`).join() ?? '';
-    const all = findVoicings(this.midi(), tuning);
-    const current = all.find((v) => v.frets.map((f) => `${f.string}:${f.fret}`).join() === written);
-    const shown = all.slice(0, WAYS);
-    if (current && !shown.includes(current)) shown[WAYS - 1] = current;
-    return shown.map((voicing) => {
-      const cells = new Array<string>(strings).fill('·');
-      for (const { string, fret } of voicing.frets) cells[strings - string] = String(fret);
-      return { voicing, chosen: voicing === current, frets: cells.join(' '), words: wordsFor(voicing) };
+    const [key, strings] = [this.view.key(), this.view.tuning().stringsMidi.length];
+    const written = fretText(this.song.strum()?.frets ?? [], strings);
+    return this.study.ways().map((way) => {
+      const frets = fretText(way.frets, strings);
+      return {
+        way,
+        frets,
+        chosen: frets === written,
+        words: wayWords(way, key),
+        hand: handWords(way),
+        fits: way.fits === null ? '' : `${Math.round(100 * way.fits)} %`,
+      };
     });
   });
 
   /** The way `step` places after the written one. */
-  neighbour(step: 1 | -1): readonly StringFret[] | null {
-    const ways = this.ways();
-    if (ways.length === 0) return null;
-    const at = ways.findIndex((w) => w.chosen);
-    return ways[(Math.max(0, at) + step + ways.length) % ways.length].voicing.frets;
+  neighbour(step: 1 | -1): Way | null {
+    const rows = this.ways();
+    if (rows.length === 0) return null;
+    const at = rows.findIndex((w) => w.chosen);
+    return rows[(Math.max(0, at) + step + rows.length) % rows.length].way;
+  }
+
+  writeNote(): void {
+    this.noteField()?.nativeElement.focus();
   }
 }

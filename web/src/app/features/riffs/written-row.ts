@@ -1,13 +1,15 @@
 /** The riff written once: strings, strum blocks on their onsets, names above. A grid for the keyboard. */
-import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { ElementRef } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, input, output, viewChild } from '@angular/core';
 import { spellPitchClass, pitchClassOf, type Key } from '@wild-needle/core/theory';
 import type { Tuning } from '@wild-needle/core/guitar';
 import { ChordName } from '../../shared/chord-name';
-import { tailPath, type RowLayout } from './row-layout';
+import type { RowLayout } from './row-layout';
+import { StrumGlyph } from './strum-glyph';
 
 @Component({
   selector: 'wn-written-row',
-  imports: [ChordName],
+  imports: [ChordName, StrumGlyph],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <div class="names">
@@ -35,6 +37,7 @@ import { tailPath, type RowLayout } from './row-layout';
       }
     </div>
     <div
+      #grid
       class="grid"
       role="grid"
       tabindex="0"
@@ -42,7 +45,7 @@ import { tailPath, type RowLayout } from './row-layout';
       [attr.aria-activedescendant]="selectedId() ? 'strum-' + selectedId() : null"
       [style.height.px]="layout().height"
     >
-      <svg role="row" [attr.width]="widthPx()" [attr.height]="layout().height">
+      <svg role="row" [attr.width]="widthPx()" [attr.height]="layout().height" (click)="choosePlace($event)">
         <defs>
           <pattern
             id="hatch"
@@ -69,68 +72,24 @@ import { tailPath, type RowLayout } from './row-layout';
             [attr.y2]="line.y"
           />
         }
+        @if (placeX() !== null) {
+          <path class="place" [attr.d]="place()" />
+        }
         @for (block of layout().blocks; track block.id) {
           <g
+            wnStrum
             role="gridcell"
-            class="strum"
             [id]="'strum-' + block.id"
             [attr.aria-label]="block.spoken"
-            [attr.aria-selected]="block.id === selectedId()"
-            [class.mute]="block.palmMute"
-            [class.dead]="block.dead"
-            [class.sounding]="block.id === soundingId()"
-            (click)="chosen.emit({ strumId: block.id, string: null })"
-          >
-            @if (block.dead) {
-              <rect
-                class="hit"
-                [attr.x]="block.x"
-                [attr.y]="block.top"
-                width="20"
-                [attr.height]="block.height"
-              />
-              @for (y of block.crosses; track y) {
-                <path [attr.d]="cross(block.x + 8, y)" />
-              }
-            } @else {
-              @if (!block.palmMute && block.tailX > block.x + block.width + 6) {
-                <path class="tail" [attr.d]="tail(block)" />
-              }
-              <rect
-                class="block"
-                rx="9"
-                [attr.x]="block.x"
-                [attr.y]="block.top"
-                [attr.width]="block.width"
-                [attr.height]="block.height"
-              />
-              @for (digit of block.digits; track digit.string) {
-                @if (block.palmMute) {
-                  <rect
-                    class="pill"
-                    rx="7"
-                    [attr.x]="block.x + 3"
-                    [attr.y]="digit.y - 11"
-                    [attr.width]="block.width - 6"
-                    height="22"
-                  />
-                }
-                <text
-                  class="digit"
-                  [class.written]="block.id === selectedId() && digit.string === chosenString()"
-                  [class.narrow]="digit.text.length > 1 || block.width < 24"
-                  [attr.x]="block.x + block.width / 2"
-                  [attr.y]="digit.y + 9"
-                  (click)="chosen.emit({ strumId: block.id, string: digit.string }); $event.stopPropagation()"
-                >
-                  {{ digit.text }}
-                </text>
-              }
-            }
-            @if (block.id === selectedId() && block.id !== soundingId()) {
-              <path class="bracket" [attr.d]="bracket(block)" />
-            }
-          </g>
+            [attr.aria-selected]="selectedIds().has(block.id)"
+            [block]="block"
+            [sounding]="block.id === soundingId()"
+            [selected]="selectedIds().has(block.id)"
+            [writtenString]="block.id === selectedId() ? chosenString() : null"
+            [strokesShown]="strokesShown()"
+            (click)="choose(block.id, null, $event)"
+            (stringChosen)="chosen.emit({ strumId: block.id, string: $event, extend: false })"
+          />
         }
       </svg>
       @if (layout().blocks.length === 0) {
@@ -201,42 +160,6 @@ import { tailPath, type RowLayout } from './row-layout';
     .string.chosen {
       stroke-width: 2.5;
     }
-    .strum {
-      cursor: pointer;
-    }
-    .hit {
-      fill: transparent;
-    }
-    .block {
-      fill: var(--ink);
-    }
-    .tail {
-      fill: var(--tail);
-      stroke: var(--line2);
-    }
-    .digit {
-      fill: var(--paper);
-      font: 800 25px var(--display);
-      text-anchor: middle;
-    }
-    .digit.narrow {
-      font-size: 20px;
-    }
-    .digit.written {
-      text-decoration: underline;
-      text-decoration-thickness: 3px;
-    }
-    .mute .block {
-      fill: url(#hatch);
-      stroke: var(--ink);
-      stroke-width: 1.5;
-    }
-    .mute .pill {
-      fill: var(--sleeve);
-    }
-    .mute .digit {
-      fill: var(--ink);
-    }
     .hatch-ground {
       fill: var(--sleeve);
     }
@@ -244,41 +167,20 @@ import { tailPath, type RowLayout } from './row-layout';
       stroke: var(--ink);
       stroke-width: 5;
     }
-    .dead path {
-      stroke: var(--ink2);
-      stroke-width: 2.5;
-      fill: none;
-    }
-    .sounding .block {
-      fill: var(--needle);
-    }
-    .sounding .digit {
-      fill: var(--on-needle);
-    }
-    .sounding.mute .block {
-      fill: var(--needle);
-      stroke: var(--needle);
-    }
-    .sounding.mute .pill {
-      fill: var(--needle);
-    }
-    .sounding .tail {
-      fill: var(--needle-tint);
-      stroke: var(--needle);
-    }
-    .sounding.dead path {
-      stroke: var(--needle);
-    }
-    .bracket {
+    .place {
       fill: none;
       stroke: var(--ink);
-      stroke-width: 2.5;
+      stroke-width: 2;
+      stroke-dasharray: 4 3;
     }
     .empty {
       position: absolute;
-      inset: 30% 0 auto;
-      text-align: center;
-      color: var(--ink3);
+      left: 50%;
+      top: 30%;
+      translate: -50%;
+      padding: 0 12px;
+      background: var(--sleeve);
+      color: var(--ink2);
       pointer-events: none;
     }
   `,
@@ -289,9 +191,21 @@ export class WrittenRow {
   readonly key = input.required<Key | null>();
   readonly widthPx = input.required<number>();
   readonly selectedId = input.required<string | null>();
+  readonly selectedIds = input.required<ReadonlySet<string>>();
   readonly soundingId = input.required<string | null>();
   readonly chosenString = input.required<number | null>();
-  readonly chosen = output<{ strumId: string; string: number | null }>();
+  /** Where the next strum is written; null while one is chosen. */
+  readonly placeX = input.required<number | null>();
+  readonly strokesShown = input.required<boolean>();
+  readonly chosen = output<{ strumId: string; string: number | null; extend: boolean }>();
+  /** Pixels from the left of the lane, and the string nearest to the click. */
+  readonly placed = output<{ x: number; string: number }>();
+
+  private readonly grid = viewChild.required<ElementRef<HTMLElement>>('grid');
+
+  focus(): void {
+    this.grid().nativeElement.focus({ preventScroll: true });
+  }
 
   protected readonly lineLabels = computed(() => {
     const midi = [...this.tuning().stringsMidi].reverse();
@@ -306,14 +220,26 @@ export class WrittenRow {
         .filter((line) => line.open)
     );
   });
-  protected readonly tail = tailPath;
 
-  protected cross(x: number, y: number): string {
-    return `M${x - 6} ${y - 6} l12 12 M${x + 6} ${y - 6} l-12 12`;
+  protected readonly place = computed(() => {
+    const [x, { lines }] = [this.placeX() ?? 0, this.layout()];
+    const open = lines.filter((l) => l.open);
+    const [top, bottom] = [(open[0]?.y ?? 18) - 15, (open.at(-1)?.y ?? 18) + 15];
+    return `M${x + 8} ${top}H${x}V${bottom}H${x + 8}M${x + 20} ${top}H${x + 28}V${bottom}H${x + 20}`;
+  });
+
+  protected choose(strumId: string, string: number | null, event: MouseEvent): void {
+    event.stopPropagation();
+    this.chosen.emit({ strumId, string, extend: event.shiftKey });
   }
 
-  protected bracket({ x, width, top, height }: RowLayout['blocks'][number]): string {
-    const [l, r, t, b] = [x - 6, x + width + 6, top - 5, top + height + 5];
-    return `M${l + 7} ${t}H${l}V${b}H${l + 7} M${r - 7} ${t}H${r}V${b}H${r - 7}`;
+  /** A click beside all strums chooses the place there. */
+  protected choosePlace(event: MouseEvent): void {
+    const box = (event.currentTarget as SVGElement).getBoundingClientRect();
+    const y = event.clientY - box.top;
+    const nearest = this.layout().lines.reduce((best, line) =>
+      Math.abs(line.y - y) < Math.abs(best.y - y) ? line : best,
+    );
+    this.placed.emit({ x: event.clientX - box.left, string: nearest.string });
   }
 }

@@ -1,37 +1,100 @@
 import { describe, expect, it } from 'vitest';
-import { comparePassesInWords } from './section-words';
+import { PLAIN_RIFF, type Difference, type Riff } from '@wild-needle/core/riff';
+import { comparePassesInWords, keyWords, likenessWords, startDoubt, tempoWords } from './section-words';
 
-const GRID = {
-  beatsS: Array.from({ length: 33 }, (_, i) => i / 2),
-  bars: Array.from({ length: 8 }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 })),
+const RIFF: Riff = {
+  ...PLAIN_RIFF,
+  id: 'r',
+  letter: 'A',
+  name: 'A',
+  bars: [
+    { beats: 4, unit: 4 },
+    { beats: 4, unit: 4 },
+  ],
+  strums: [],
 };
-type Kind = 'missing' | 'extra' | 'chord' | 'mute' | 'early-end';
-const pass = (...kinds: Kind[]) => ({
-  startS: 0,
-  endS: 4,
-  differences: kinds.map((kind, i) => ({ kind, timeS: 13 + i / 2, strum: null, usual: null })),
+const stroke = { ticks: 960, midi: [45, 52], palmMuted: true, dead: false, confidence: 1 };
+const difference = (kind: Difference['kind'], ticks: number): Difference => ({
+  kind,
+  ticks,
+  strumId: 'x',
+  heard: kind === 'missing' || kind === 'early-end' ? null : 0,
+  weight: 1,
 });
+const pass = (...differences: Difference[]) => ({
+  riff: RIFF,
+  strokes: [stroke],
+  differences,
+  isAsking: differences.length > 0,
+  variation: null,
+});
+const variation = { id: 'v', name: 'Ending 2', fromTicks: 0, toTicks: 960, strums: [], second: [] };
 
 describe('passes in words', () => {
-  it('agree, or were not compared', () => {
-    expect(comparePassesInWords([pass(), pass('mute')], GRID)).toEqual({
+  it('agree, or were not heard', () => {
+    expect(comparePassesInWords([pass(), pass()], null)).toEqual({
       kind: 'agree',
       words: 'All passes agree',
     });
-    expect(comparePassesInWords([], GRID).kind).toBe('unheard');
-    expect(comparePassesInWords([pass()], GRID).words).toBe('One pass alone');
+    expect(comparePassesInWords([pass()], null).words).toBe('One pass');
+    expect(comparePassesInWords([{ ...pass(), strokes: [] }], null).kind).toBe('unheard');
   });
 
   it('say which differs, and how', () => {
-    expect(comparePassesInWords([pass(), pass('missing', 'chord', 'chord'), pass()], GRID).words).toBe(
-      'Pass 2 lacks a strum, has 2 other chords',
+    const two = [pass(), pass(difference('missing', 960), difference('chord', 0)), pass()];
+    expect(comparePassesInWords(two, null)).toEqual({
+      kind: 'differ',
+      words: 'Pass 2: A5 on 1 of bar 1; nothing on 2 of bar 1',
+    });
+    expect(comparePassesInWords([pass(), pass(difference('early-end', 5760))], null).words).toBe(
+      'The last pass: ends early, at 3 of bar 2',
     );
-    expect(comparePassesInWords([pass(), pass('missing', 'early-end')], GRID).words).toBe(
-      'The last pass ends early, at bar 7 beat 4',
+    const many = [pass(), ...[0, 960, 1920].map((t) => pass(difference('chord', t)))];
+    expect(comparePassesInWords(many, null).words).toMatch(/^Pass 2: .*; pass 3: .* and 1 more$/);
+  });
+
+  it('name the variation that a pass plays', () => {
+    expect(comparePassesInWords([pass(), { ...pass(), variation }], null)).toEqual({
+      kind: 'agree',
+      words: 'The last pass plays “Ending 2”',
+    });
+  });
+});
+
+describe('facts of a section in words', () => {
+  it('are its key and its tempo', () => {
+    expect(keyWords({ tonic: 'C#', mode: 'minor' })).toBe('C# minor');
+    expect(keyWords(null)).toBe('');
+    const steady = { beatsS: Array.from({ length: 33 }, (_, i) => i / 2), bars: [] };
+    expect(tempoWords(steady, 1, 9)).toBe('120');
+    const rushing = { beatsS: Array.from({ length: 33 }, (_, i) => i / 2 - 0.003 * i * i), bars: [] };
+    expect(tempoWords(rushing, 0, 12)).toMatch(/^12\d–1[3-9]\d$/);
+    expect(tempoWords({ beatsS: [], bars: [] }, 0, 1)).toBe('');
+  });
+});
+
+describe('a suggested section', () => {
+  const suggested = (startSureness: number, orElseBars: number | null, likeRiff: number | null) => ({
+    startSureness,
+    orElseBars,
+    likeRiff,
+  });
+
+  it('says how sure its start is, and where else it may be', () => {
+    expect(startDoubt(suggested(0.95, null, null))).toBeNull();
+    expect(startDoubt(suggested(0.4, 1, null))?.words).toBe('Its start is 40 % sure; it may be a bar later.');
+    expect(startDoubt(suggested(0.4, -2, null))?.words).toBe(
+      'Its start is 40 % sure; it may be 2 bars earlier.',
     );
-    const many = [pass(), pass('chord', 'chord'), pass('extra', 'extra'), pass('mute', 'mute')];
-    expect(comparePassesInWords(many, GRID).words).toBe(
-      'Pass 2 has 2 other chords; pass 3 has 2 strums more and 1 more',
-    );
+    expect(startDoubt(suggested(0.4, null, null))).toEqual({
+      words: 'Its start is 40 % sure.',
+      orElseBars: null,
+    });
+  });
+
+  it('says how loosely it repeats its riff', () => {
+    expect(likenessWords(suggested(1, null, 0.64), 'B')).toBe('64 % like the first B');
+    expect(likenessWords(suggested(1, null, 0.9), 'B')).toBe('');
+    expect(likenessWords(suggested(1, null, null), 'B')).toBe('');
   });
 });

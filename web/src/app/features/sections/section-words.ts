@@ -1,53 +1,82 @@
 /** How the passes of a section compare, in words. */
-import type { Analysis } from '@wild-needle/core/analysis';
-import { countAt, type BeatGrid } from '@wild-needle/core/riff';
-
-type HeardPass = Analysis['sections'][number]['passList'][number];
-
-/** Passes that were heard with no more than this many small differences agree. */
-const AGREEING = 1;
+import type { HeardSection } from '@wild-needle/core/mir';
+import { tempoAt, type BeatGrid } from '@wild-needle/core/riff';
+import type { Key } from '@wild-needle/core/theory';
+import type { HeardPass } from '../../open-song/heard-passes';
+import { differencesInWords } from '../../shared/difference-words';
 
 export interface PassVerdict {
   readonly kind: 'agree' | 'differ' | 'unheard';
   readonly words: string;
 }
 
-function differenceWords({ differences }: HeardPass, grid: BeatGrid): string {
-  const early = differences.find((d) => d.kind === 'early-end');
-  if (early) {
-    const at = countAt(grid, early.timeS);
-    return at ? `ends early, at bar ${at.bar} beat ${at.beat}` : 'ends early';
-  }
-  const counts = new Map<string, number>();
-  for (const { kind } of differences) counts.set(kind, (counts.get(kind) ?? 0) + 1);
-  const say = (kind: string, one: string, many: (count: number) => string): string[] => {
-    const count = counts.get(kind) ?? 0;
-    return count === 0 ? [] : [count === 1 ? one : many(count)];
-  };
-  return [
-    ...say('missing', 'lacks a strum', (n) => `lacks ${n} strums`),
-    ...say('extra', 'has a strum more', (n) => `has ${n} strums more`),
-    ...say('chord', 'has another chord', (n) => `has ${n} other chords`),
-    ...say('mute', 'is muted otherwise once', (n) => `is muted otherwise ${n} times`),
-  ].join(', ');
+/** What is told of a pass. */
+type ToldPass = Pick<HeardPass, 'riff' | 'strokes' | 'differences' | 'isAsking' | 'variation'>;
+
+/** More passes than this are counted, not told. */
+const TOLD = 2;
+
+/** The passes of a section, first to last, in one sentence. */
+export function comparePassesInWords(passes: readonly ToldPass[], key: Key | null): PassVerdict {
+  if (passes.every((p) => p.strokes.length === 0)) return { kind: 'unheard', words: 'Nothing heard yet' };
+  const nameOf = (index: number): string =>
+    passes.length > 1 && index === passes.length - 1 ? 'the last pass' : `pass ${index + 1}`;
+  const asking = passes.flatMap((pass, i) => {
+    if (!pass.isAsking) return [];
+    const words = differencesInWords(pass.riff, pass.differences, pass.strokes, key);
+    return [`${nameOf(i)}: ${words}`];
+  });
+  const kept = passes.flatMap((pass, i) =>
+    pass.variation ? [`${nameOf(i)} plays “${pass.variation.name}”`] : [],
+  );
+  const told = [...asking, ...kept];
+  if (told.length === 0)
+    return { kind: 'agree', words: passes.length === 1 ? 'One pass' : 'All passes agree' };
+  const more = told.length > TOLD ? ` and ${told.length - TOLD} more` : '';
+  const words = told.slice(0, TOLD).join('; ') + more;
+  return { kind: asking.length > 0 ? 'differ' : 'agree', words: words[0].toUpperCase() + words.slice(1) };
 }
 
-/** `passes` as they were heard between the bounds of a section, first to last. */
-export function comparePassesInWords(passes: readonly HeardPass[], grid: BeatGrid): PassVerdict {
-  if (passes.length === 0) return { kind: 'unheard', words: 'Not compared' };
-  if (passes.length === 1) return { kind: 'unheard', words: 'One pass alone' };
-  const differing = passes
-    .map((pass, i) => ({ pass, number: i + 1 }))
-    .filter(
-      ({ pass }) =>
-        pass.differences.length > AGREEING || pass.differences.some((d) => d.kind === 'early-end'),
-    );
-  if (differing.length === 0) return { kind: 'agree', words: 'All passes agree' };
-  const said = differing.slice(0, 2).map(({ pass, number }) => {
-    const name = number === passes.length ? 'the last pass' : `pass ${number}`;
-    return `${name} ${differenceWords(pass, grid)}`;
-  });
-  const more = differing.length > 2 ? ` and ${differing.length - 2} more` : '';
-  const words = said.join('; ') + more;
-  return { kind: 'differ', words: words[0].toUpperCase() + words.slice(1) };
+/** Starts under this sureness are told as doubtful, likenesses under this as loose. */
+const SURE_START = 0.8;
+const CLOSE_LIKENESS = 0.85;
+
+export interface StartDoubt {
+  readonly words: string;
+  /** Where it may begin instead, in bars from here. */
+  readonly orElseBars: number | null;
+}
+
+type SuggestedSection = Pick<HeardSection, 'startSureness' | 'orElseBars' | 'likeRiff'>;
+
+/** What is not sure about where a suggested section begins; null when it is sure. */
+export function startDoubt({ startSureness, orElseBars }: SuggestedSection): StartDoubt | null {
+  if (startSureness >= SURE_START) return null;
+  const sure = `Its start is ${Math.round(100 * startSureness)} % sure`;
+  if (orElseBars === null) return { words: `${sure}.`, orElseBars };
+  const bars = Math.abs(orElseBars) === 1 ? 'a bar' : `${Math.abs(orElseBars)} bars`;
+  return { words: `${sure}; it may be ${bars} ${orElseBars > 0 ? 'later' : 'earlier'}.`, orElseBars };
+}
+
+/** '64 % like the first A', where a suggested repeat is a loose one; '' otherwise. */
+export function likenessWords({ likeRiff }: SuggestedSection, letter: string): string {
+  return likeRiff === null || likeRiff >= CLOSE_LIKENESS
+    ? ''
+    : `${Math.round(100 * likeRiff)} % like the first ${letter}`;
+}
+
+/** 'C# minor'; '' when it is not known. */
+export function keyWords(key: Key | null): string {
+  return key ? `${key.tonic} ${key.mode}` : '';
+}
+
+/** A tempo that changes by less than this over a section is one tempo, bpm. */
+const STEADY_BPM = 2;
+
+/** '132', or '128–134' where it drifts. */
+export function tempoWords(grid: BeatGrid, startS: number, endS: number): string {
+  const [first, last] = [tempoAt(grid, startS), tempoAt(grid, Math.max(startS, endS - 0.5))];
+  if (first === null || last === null) return '';
+  const [low, high] = [Math.round(Math.min(first, last)), Math.round(Math.max(first, last))];
+  return high - low < STEADY_BPM ? String(Math.round((first + last) / 2)) : `${low}–${high}`;
 }

@@ -14,6 +14,13 @@ import {
 } from '@wild-needle/core/formats';
 import {
   addPasses,
+  addPickUp,
+  barsBefore,
+  beginSection,
+  freeBars,
+  setSectionTone,
+  whyNotFree,
+  whyNotPickUp,
   barTimesS,
   countAt,
   doubleTempo,
@@ -30,33 +37,43 @@ import {
   setSectionRiff,
   setSections,
   setSectionTranspose,
+  settleStart,
   splitSection,
   tempoAt,
   whyNotHalve,
   whyNotJoin,
   type SongDocument,
 } from '@wild-needle/core/riff';
+import { tuningLabel } from '@wild-needle/core/guitar';
+import type { Key } from '@wild-needle/core/theory';
 import { Player } from '../../audio/player';
+import { HeardPasses } from '../../open-song/heard-passes';
 import { Now } from '../../open-song/now';
 import { OpenSongStore } from '../../open-song/open-song.store';
+import { ChordName } from '../../shared/chord-name';
+import { PassAnswers } from '../../open-song/pass-answers';
 import { Icon } from '../../shared/icon';
 import { isCommandKey, steppedInHistory } from '../../shared/keys';
 import { Needle } from '../../shared/needle';
 import { saveFile } from '../../shared/save-file';
 import { clock, counted, movedBy } from '../../shared/words';
-import { RoadMap, type MapBlock } from './road-map';
-import { comparePassesInWords } from './section-words';
+import type { MapBlock } from './map-geometry';
+import { roadMapPicture } from './map-picture';
+import { RoadMap } from './road-map';
+import { comparePassesInWords, keyWords, likenessWords, startDoubt, tempoWords } from './section-words';
 
 /** Taps farther apart begin anew. */
 const TAP_PAUSE_S = 3;
-/** Passes of the analysis that overlap a section by half belong to it. */
-const SAME_PASS_S = 0.5;
+/** A section of the analysis begins at most this much beside the written one of the same key. */
+const SAME_PLACE_S = 0.5;
+/** A section that begins this near to one of the analysis is as it was suggested. */
+const SAME_START_S = 0.05;
 /** Margin of the map to both sides. */
 const MARGIN_PX = 16;
 
 @Component({
   selector: 'wn-sections-page',
-  imports: [MatButton, MatButtonToggleModule, MatMenuModule, MatTooltip, Icon, Needle, RoadMap],
+  imports: [ChordName, MatButton, MatButtonToggleModule, MatMenuModule, MatTooltip, Icon, Needle, RoadMap],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'onKey($event)' },
   templateUrl: './sections.page.html',
@@ -65,9 +82,13 @@ const MARGIN_PX = 16;
 export class SectionsPage implements OnDestroy {
   protected readonly song = inject(OpenSongStore);
   private readonly player = inject(Player);
+  private readonly heardPasses = inject(HeardPasses);
+  protected readonly answers = inject(PassAnswers);
   private readonly now = inject(Now);
   private readonly snackBar = inject(MatSnackBar);
   private readonly page = inject(DOCUMENT);
+  /** What strums keep when the one moves. */
+  protected readonly keeps = signal<'sound' | 'bar'>('sound');
   private readonly tapsS = signal<readonly number[]>([]);
 
   protected readonly durationS = computed(() => this.song.recording()?.durationS ?? 0);
@@ -79,14 +100,21 @@ export class SectionsPage implements OnDestroy {
   protected readonly rows = computed(() => {
     const document = this.song.document();
     if (!document) return [];
-    const heard = (this.song.analysis()?.sections ?? []).flatMap((s) => s.passList);
+    const analysed = this.song.analysis()?.sections ?? [];
+    const heard = this.heardPasses.byRiff();
+    const keyAt = (timeS: number): Key | null =>
+      analysed.find((s) => timeS + SAME_PLACE_S >= s.startS && timeS + SAME_PLACE_S < s.endS)?.key ?? null;
     return document.sections.flatMap((section) => {
       const riff = document.riffs.find((r) => r.id === section.riffId);
       const passes = this.now.allPasses().filter((p) => p.sectionId === section.id);
       if (!riff || passes.length === 0) return [];
       const [startS, endS] = [passes[0].startS, passes[passes.length - 1].endS];
-      const inside = heard.filter((p) => p.startS > startS - SAME_PASS_S && p.endS < endS + SAME_PASS_S);
+      const inside = (heard.get(riff.id) ?? []).filter((p) => p.pass.sectionId === section.id);
       const bars = section.passes * riff.bars.length;
+      const suggested = analysed.find((s) => Math.abs(s.startS - startS) < SAME_START_S);
+      const doubt = suggested && !section.startIsSettled ? startDoubt(suggested) : null;
+      const otherBar = section.startBar + (doubt?.orElseBars ?? 0);
+      const likeness = suggested ? likenessWords(suggested, riff.letter) : '';
       return [
         {
           ...section,
@@ -97,16 +125,31 @@ export class SectionsPage implements OnDestroy {
           bars,
           letter: riff.letter,
           moved: movedBy(section.transpose),
-          verdict: comparePassesInWords(inside, document.grid),
+          verdict: comparePassesInWords(inside, document.key),
           isChosen: section.id === this.song.sectionId(),
-          facts: `${counted(bars, 'bar')}, riff ${riff.letter}`,
+          key: keyWords(keyAt(startS) ?? document.key),
+          tempo: tempoWords(document.grid, startS, endS),
+          toDo: riff.barNotes.filter((n) => n.todo).length,
+          doubt,
+          // Null where the neighbours leave no room for it.
+          otherBar: beginSection(document, section.id, otherBar) === document ? null : otherBar,
+          facts: [counted(bars, 'bar'), `riff ${riff.letter}`, likeness].filter((f) => f !== '').join(', '),
         },
       ];
     });
   });
   protected readonly chosen = computed(() => this.rows().find((row) => row.isChosen) ?? null);
+  /** The first pass of the chosen section that differs without an answer. */
+  protected readonly asked = computed(() => {
+    const row = this.chosen();
+    const passes = (row && this.heardPasses.byRiff().get(row.riffId)) ?? [];
+    const pass = passes.find((p) => p.pass.sectionId === row?.id && p.isAsking);
+    return pass ? { ...pass, name: this.answers.nameFor(pass) } : null;
+  });
+  /** What the user would rather call it. */
+  protected readonly ownName = signal('');
   protected readonly blocks = computed((): MapBlock[] =>
-    this.rows().map((row) => ({ ...row, isDoubtful: row.verdict.kind === 'differ' })),
+    this.rows().map((row) => ({ ...row, isDoubtful: row.verdict.kind === 'differ' || row.doubt !== null })),
   );
   protected readonly needleX = computed(() => {
     const durationS = this.durationS();
@@ -160,7 +203,10 @@ export class SectionsPage implements OnDestroy {
       h: () => this.halve(),
       o: () => this.moveOne(event.shiftKey ? -1 : 1),
       b: () => this.lineHere(),
+      x: () => this.toggleFree(),
       t: () => this.tap(),
+      v: () => this.keepPass(),
+      y: () => this.samePass(),
     };
     const command = commands[event.key.length === 1 ? event.key.toLowerCase() : event.key];
     if (!command) return;
@@ -215,7 +261,34 @@ export class SectionsPage implements OnDestroy {
   }
 
   protected moveOne(beats: number): void {
-    this.change((document) => moveOne(document, beats));
+    this.change((document) => moveOne(document, beats, this.keeps()));
+  }
+
+  /** Bars under the needle become free time, or free time bars again. */
+  protected toggleFree(): void {
+    const document = this.song.document();
+    if (!document) return;
+    const timeS = this.player.nowS() + 1e-3;
+    if (countAt(document.grid, timeS)) {
+      const bar = this.barHere();
+      const why = whyNotFree(document, bar, 1);
+      if (why === null) this.change((d) => freeBars(d, bar, 1));
+      else this.say(why);
+      return;
+    }
+    const next = barTimesS(document.grid).findIndex((t) => t > timeS);
+    if (next >= 0) this.change((d) => barsBefore(d, next));
+  }
+
+  protected pickUp(beats: number): void {
+    const document = this.song.document();
+    const why = document ? whyNotPickUp(document, beats) : null;
+    if (why === null) this.change((d) => addPickUp(d, beats));
+    else this.say(why);
+  }
+
+  protected setTone(id: string, tone: string): void {
+    this.change((document) => setSectionTone(document, id, tone));
   }
 
   protected barBeats(by: number): void {
@@ -253,10 +326,37 @@ export class SectionsPage implements OnDestroy {
     this.change((document) => replaceGrid(document, grid));
   }
 
-  protected download(what: 'labels' | 'csv'): void {
+  /** What the asked pass plays is a variation or an ending of the riff. */
+  protected keepPass(): void {
+    const pass = this.asked();
+    if (pass) this.answers.keep(pass, this.ownName());
+    this.ownName.set('');
+  }
+
+  /** The asked pass is the riff; without one, a start in doubt is right. */
+  protected samePass(): void {
+    const [pass, row] = [this.asked(), this.chosen()];
+    if (pass) this.answers.same(pass);
+    else if (row?.doubt) this.settleStart(row.id);
+  }
+
+  protected beginAt(id: string, bar: number): void {
+    this.change((document) => beginSection(document, id, bar));
+  }
+
+  protected settleStart(id: string): void {
+    this.change((document) => settleStart(document, id));
+  }
+
+  protected download(what: 'labels' | 'csv' | 'picture'): void {
     const document = this.song.document();
     if (!document) return;
-    if (what === 'labels') saveFile(this.page, document.title, 'txt', writeLabelTrack(document));
+    if (what === 'picture') {
+      const { title, artist, tuning } = document;
+      const facts = [tuningLabel(tuning), this.gridWords()].join(' · ');
+      const picture = { title, artist, facts, order: this.order(), durationS: this.durationS() };
+      saveFile(this.page, title, 'svg', roadMapPicture({ ...picture, blocks: this.blocks() }));
+    } else if (what === 'labels') saveFile(this.page, document.title, 'txt', writeLabelTrack(document));
     else saveFile(this.page, document.title, 'csv', writeSectionCsv(document));
   }
 

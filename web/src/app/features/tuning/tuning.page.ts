@@ -5,8 +5,17 @@ import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatRadioModule } from '@angular/material/radio';
+import { MatMenuModule } from '@angular/material/menu';
 import { MatSelectModule } from '@angular/material/select';
-import { describeStrings, TUNINGS, tuningLabel, type Tuning } from '@wild-needle/core/guitar';
+import { Store } from '@ngrx/store';
+import {
+  describeStrings,
+  SCALES_MM,
+  STRING_SETS,
+  TUNINGS,
+  tuningLabel,
+  type Tuning,
+} from '@wild-needle/core/guitar';
 import {
   retune,
   setReferenceCents,
@@ -14,11 +23,15 @@ import {
   type LostNotes,
   type SongDocument,
 } from '@wild-needle/core/riff';
+import { spellingKey, type Spelling } from '@wild-needle/core/theory';
 import { Tuner, type TunerInput } from '../../audio/tuner';
 import { OpenSongStore } from '../../open-song/open-song.store';
+import { GuitarSwitch } from '../../shared/guitar-switch';
 import { Icon } from '../../shared/icon';
 import { isCommandKey, steppedInHistory } from '../../shared/keys';
 import { counted } from '../../shared/words';
+import { settingsActions } from '../../state/settings/settings.actions';
+import { settingsFeature } from '../../state/settings/settings.reducer';
 import { DeckControl } from '../../song-frame/deck-control';
 import { PitchMeter } from './pitch-meter';
 import { StringTable, type HeardString } from './string-table';
@@ -36,10 +49,12 @@ const idOf = ({ stringsMidi, capo }: Tuning): string => `${stringsMidi.join()}/$
 @Component({
   selector: 'wn-tuning-page',
   imports: [
+    GuitarSwitch,
     Icon,
     MatButton,
     MatButtonToggleModule,
     MatFormFieldModule,
+    MatMenuModule,
     MatRadioModule,
     MatSelectModule,
     PitchMeter,
@@ -54,6 +69,17 @@ export class TuningPage implements OnDestroy {
   protected readonly song = inject(OpenSongStore);
   protected readonly tuner = inject(Tuner);
   private readonly control = inject(DeckControl);
+  private readonly store = inject(Store);
+  protected readonly spelling = this.store.selectSignal(settingsFeature.selectSpelling);
+  protected readonly stringSet = this.store.selectSignal(settingsFeature.selectStringSet);
+  protected readonly scaleMm = this.store.selectSignal(settingsFeature.selectScaleMm);
+  protected readonly stringSets = STRING_SETS;
+  protected readonly scales = SCALES_MM.map((mm) => ({
+    mm,
+    label: `${(mm / 25.4).toFixed(2)} in, ${Math.round(mm)} mm`,
+  }));
+  protected readonly key = computed(() => spellingKey(this.song.document()?.key ?? null, this.spelling()));
+  protected readonly scaleText = computed(() => `${Math.round(this.scaleMm())} mm`);
   protected readonly named = TUNINGS;
   protected readonly sharpOrFlat = sharpOrFlat;
   /** What the tuning that was chosen last can't play. */
@@ -76,7 +102,7 @@ export class TuningPage implements OnDestroy {
   protected readonly drift = computed(() => driftWords(this.analysis()?.referenceOverTime ?? []));
   protected readonly unsettled = computed(() => this.analysis()?.referenceIsUnsettled ?? false);
   protected readonly between = computed(() => {
-    const document = this.song.document();
+    const document = this.song.written();
     return document && betweenWords(this.cents(), document.tuning.stringsMidi[0] % 12, document.key);
   });
   private readonly rounded = computed(() => Math.round(this.cents()));
@@ -90,7 +116,7 @@ export class TuningPage implements OnDestroy {
   });
 
   protected readonly candidates = computed(() => {
-    const [document, analysis] = [this.song.document(), this.analysis()];
+    const [document, analysis] = [this.song.written(), this.analysis()];
     const ranked = (analysis?.tuning.candidates ?? []).slice(0, 3).map((candidate) => ({
       id: idOf(candidate),
       tuning: { name: candidate.name, stringsMidi: candidate.stringsMidi, capo: candidate.capo },
@@ -107,14 +133,18 @@ export class TuningPage implements OnDestroy {
     ];
   });
   protected readonly chosen = computed(() => {
-    const document = this.song.document();
+    const document = this.song.written();
     return document ? idOf(document.tuning) : null;
   });
   protected readonly strings = computed(() => {
-    const document = this.song.document();
+    const document = this.song.written();
     if (!document) return [];
     const offsetCents = document.tuneTo === 'recording' ? document.referenceOffsetCents : 0;
-    return describeStrings(document.tuning, { offsetCents });
+    return describeStrings(document.tuning, {
+      offsetCents,
+      gauges: STRING_SETS.find((s) => s.name === this.stringSet())?.gauges,
+      scaleMm: this.scaleMm(),
+    });
   });
   protected readonly stringWords = computed(
     () => STRING_WORDS[this.strings().length - 4] ?? `${this.strings().length} strings`,
@@ -151,6 +181,7 @@ export class TuningPage implements OnDestroy {
       '1': () => this.tuneTo('concert'),
       '2': () => this.tuneTo('recording'),
       g: () => this.soundTargets(),
+      '`': () => this.song.selectGuitar(this.song.guitar() === 1 ? 2 : 1),
     };
     const command = commands[event.key.toLowerCase()];
     if (!command) return;
@@ -174,38 +205,46 @@ export class TuningPage implements OnDestroy {
   }
 
   protected choose(tuning: Tuning): void {
-    const document = this.song.document();
+    const document = this.song.written();
     if (!document || idOf(document.tuning) === idOf(tuning)) return;
     const { document: moved, lost } = retune(document, tuning);
-    this.song.change(() => moved);
+    this.song.changeWritten(() => moved);
     this.lost.set(lost);
   }
 
   protected chooseNamed(name: string): void {
     const known = TUNINGS.find((t) => t.name === name);
     if (known)
-      this.choose({ name, stringsMidi: [...known.strings], capo: this.song.document()?.tuning.capo ?? 0 });
+      this.choose({ name, stringsMidi: [...known.strings], capo: this.song.written()?.tuning.capo ?? 0 });
   }
 
   protected moveCapo(by: 1 | -1): void {
-    const tuning = this.song.document()?.tuning;
+    const tuning = this.song.written()?.tuning;
     if (tuning) this.choose({ ...tuning, capo: tuning.capo + by });
   }
 
   protected moveString({ string, by }: { string: number; by: 1 | -1 }): void {
-    const tuning = this.song.document()?.tuning;
+    const tuning = this.song.written()?.tuning;
     if (!tuning) return;
     const index = tuning.stringsMidi.length - string;
     this.chooseStrings(tuning.stringsMidi.map((midi, i) => (i === index ? midi + by : midi)));
   }
 
   protected addString(): void {
-    const strings = this.song.document()?.tuning.stringsMidi ?? [];
+    const strings = this.song.written()?.tuning.stringsMidi ?? [];
     this.chooseStrings([strings[0] - FOURTH, ...strings]);
   }
 
   protected removeString(): void {
-    this.chooseStrings(this.song.document()?.tuning.stringsMidi.slice(1) ?? []);
+    this.chooseStrings(this.song.written()?.tuning.stringsMidi.slice(1) ?? []);
+  }
+
+  protected setGuitar(stringSet: string, scaleMm: number): void {
+    this.store.dispatch(settingsActions.stringsChosen({ stringSet, scaleMm }));
+  }
+
+  protected spell(spelling: Spelling): void {
+    this.store.dispatch(settingsActions.spellingChosen({ spelling }));
   }
 
   protected soundTargets(): void {
@@ -226,6 +265,6 @@ export class TuningPage implements OnDestroy {
 
   private chooseStrings(stringsMidi: readonly number[]): void {
     const known = TUNINGS.find((t) => t.strings.join() === stringsMidi.join());
-    this.choose({ name: known?.name ?? 'custom', stringsMidi, capo: this.song.document()?.tuning.capo ?? 0 });
+    this.choose({ name: known?.name ?? 'custom', stringsMidi, capo: this.song.written()?.tuning.capo ?? 0 });
   }
 }

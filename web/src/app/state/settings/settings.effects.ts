@@ -15,6 +15,9 @@ const storedSchema = z.object({
   clickLevel: z.number().min(0).max(1).catch(DEFAULT_SETTINGS.clickLevel),
   countIn: z.boolean().catch(DEFAULT_SETTINGS.countIn),
   pedals: z.record(z.string(), z.string()).catch(DEFAULT_SETTINGS.pedals),
+  spelling: z.enum(['key', 'sharps', 'flats']).catch(DEFAULT_SETTINGS.spelling),
+  stringSet: z.string().catch(DEFAULT_SETTINGS.stringSet),
+  scaleMm: z.number().min(500).max(800).catch(DEFAULT_SETTINGS.scaleMm),
 });
 
 export const restoreSettings = createEffect(
@@ -40,6 +43,8 @@ export const keepSettings = createEffect(
         settingsActions.clickLevelChanged,
         settingsActions.countInSwitched,
         settingsActions.pedalAssigned,
+        settingsActions.spellingChosen,
+        settingsActions.stringsChosen,
       ),
       withLatestFrom(store.select(settingsFeature.selectSettingsState)),
       tap(([, settings]) => {

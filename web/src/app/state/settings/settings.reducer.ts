@@ -14,6 +14,12 @@ export const settingsFeature = createFeature({
       clickLevel,
     })),
     on(settingsActions.countInSwitched, (state, { countIn }): SettingsState => ({ ...state, countIn })),
+    on(settingsActions.spellingChosen, (state, { spelling }): SettingsState => ({ ...state, spelling })),
+    on(settingsActions.stringsChosen, (state, { stringSet, scaleMm }): SettingsState => ({
+      ...state,
+      stringSet,
+      scaleMm,
+    })),
     // A pedal does one thing.
     on(settingsActions.pedalAssigned, (state, { command, pedal }): SettingsState => {
       const others = Object.entries(state.pedals).filter(([c, p]) => c !== command && p !== pedal);

@@ -1,4 +1,7 @@
-/** What the user prefers on this computer. */
+/** What the user prefers on this computer: how it looks and sounds, and the guitar that is played. */
+import { USUAL_SCALE_MM } from '@wild-needle/core/guitar';
+import type { Spelling } from '@wild-needle/core/theory';
+
 export interface SettingsState {
   /** `auto` follows the operating system. */
   readonly theme: 'auto' | 'light' | 'dark';
@@ -10,6 +13,12 @@ export interface SettingsState {
   readonly countIn: boolean;
   /** MIDI pedals by what they do, as `{ loop: 'control 64' }`. */
   readonly pedals: Readonly<Record<string, string>>;
+  /** How notes are named. */
+  readonly spelling: Spelling;
+  /** Name of a set of `STRING_SETS`. */
+  readonly stringSet: string;
+  /** Length of the open strings. */
+  readonly scaleMm: number;
 }
 
 /** Loud enough to hear, with room above: hearing comes first. */
@@ -19,4 +28,7 @@ export const DEFAULT_SETTINGS: SettingsState = {
   clickLevel: 0.4,
   countIn: false,
   pedals: {},
+  spelling: 'key',
+  stringSet: '10–46',
+  scaleMm: USUAL_SCALE_MM,
 };

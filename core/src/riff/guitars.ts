@@ -1,0 +1,88 @@
+/**
+ * Two guitars in one document. The screens work on the song as one guitar plays it; for the other, the document is turned
+ * round, changed and turned back.
+ */
+import type { Tuning } from '../guitar';
+import type { Riff, SongDocument, Strum } from './document';
+
+export type GuitarNumber = 1 | 2;
+
+/** The song with its guitars exchanged; the same document while there is only one. Its own inverse. */
+export function swapGuitars(document: SongDocument): SongDocument {
+  if (document.second === null) return document;
+  const turned = (riff: Riff): Riff => ({
+    ...riff,
+    strums: riff.second,
+    second: riff.strums,
+    variations: riff.variations.map((v) => ({ ...v, strums: v.second, second: v.strums })),
+  });
+  return { ...document, tuning: document.second, second: document.tuning, riffs: document.riffs.map(turned) };
+}
+
+/** The song as a guitar plays it; guitar 2 of a song with one is guitar 1. */
+export function asGuitar(document: SongDocument, guitar: GuitarNumber): SongDocument {
+  return guitar === 2 ? swapGuitars(document) : document;
+}
+
+/** Changes the song as one of its guitars plays it. */
+export function changeAsGuitar(
+  document: SongDocument,
+  guitar: GuitarNumber,
+  change: (document: SongDocument) => SongDocument,
+): SongDocument {
+  if (guitar === 1 || document.second === null) return change(document);
+  const seen = swapGuitars(document);
+  const changed = change(seen);
+  return changed === seen ? document : swapGuitars(changed);
+}
+
+/** A second guitar, tuned as the first until it is told otherwise; it has nothing to play yet. */
+export function addSecondGuitar(document: SongDocument): SongDocument {
+  return document.second ? document : { ...document, second: document.tuning };
+}
+
+/** Takes the second guitar and what it plays away. */
+export function removeSecondGuitar(document: SongDocument): SongDocument {
+  if (!document.second) return document;
+  const alone = (riff: Riff): Riff => ({
+    ...riff,
+    second: [],
+    variations: riff.variations.map((v) => ({ ...v, second: [] })),
+  });
+  return { ...document, second: null, riffs: document.riffs.map(alone) };
+}
+
+function inOrder(strums: readonly Strum[]): Strum[] {
+  return [...strums].sort((a, b) => a.startTicks - b.startTicks);
+}
+
+/**
+ * Gives strums of the first guitar to the second; where it has one at the same place already, they stay. The sound is the
+ * same when both are tuned alike; otherwise the frets want to be looked at, and count as guessed.
+ */
+export function giveToOther(
+  document: SongDocument,
+  riffId: string,
+  strumIds: ReadonlySet<string>,
+): SongDocument {
+  const { second, tuning } = document;
+  if (!second) return document;
+  const isSameTuning = isEqualTuning(tuning, second);
+  const riffs = document.riffs.map((riff): Riff => {
+    if (riff.id !== riffId) return riff;
+    const taken = new Set(riff.second.map((s) => s.startTicks));
+    const given = riff.strums.filter((s) => strumIds.has(s.id) && !taken.has(s.startTicks));
+    if (given.length === 0) return riff;
+    const moved = isSameTuning ? given : given.map((s) => ({ ...s, trust: 'guessed' as const }));
+    return {
+      ...riff,
+      strums: riff.strums.filter((s) => !given.includes(s)),
+      second: inOrder([...riff.second, ...moved]),
+    };
+  });
+  return { ...document, riffs };
+}
+
+function isEqualTuning(a: Tuning, b: Tuning): boolean {
+  return a.capo === b.capo && a.stringsMidi.join() === b.stringsMidi.join();
+}

@@ -1,0 +1,223 @@
+/** Riffs as a whole: new ones, longer and shorter ones, several made one, notes and groups of their bars. */
+import { PLAIN_RIFF, PLAIN_SECTION, type Riff, type SongDocument, type Strum } from './document';
+import { changeRiff } from './edit';
+import { barStartsTicks, riffTicks, ticksPerBeat } from './grid';
+
+/** A, B … Z, AA, AB …: the first letter that no riff has. */
+export function nextLetter(riffs: readonly Riff[]): string {
+  const taken = new Set(riffs.map((r) => r.letter));
+  for (let n = 0; ; n++) {
+    const letter =
+      (n >= 26 ? String.fromCharCode(64 + Math.floor(n / 26)) : '') + String.fromCharCode(65 + (n % 26));
+    if (!taken.has(letter)) return letter;
+  }
+}
+
+/** An empty riff of so many bars in the meter of the song. */
+export function addRiff(document: SongDocument, id: string, bars: number): SongDocument {
+  const letter = nextLetter(document.riffs);
+  const { beats, unit } = document.grid.bars[0] ?? { beats: 4, unit: 4 };
+  const riff: Riff = {
+    ...PLAIN_RIFF,
+    id,
+    letter,
+    name: `Riff ${letter}`,
+    bars: Array.from({ length: bars }, () => ({ beats, unit: isUnit(unit) ? unit : 4 })),
+    strums: [],
+  };
+  return { ...document, riffs: [...document.riffs, riff] };
+}
+
+function isUnit(unit: number): unit is 2 | 4 | 8 | 16 {
+  return [2, 4, 8, 16].includes(unit);
+}
+
+export function renameRiff(document: SongDocument, riffId: string, name: string): SongDocument {
+  const trimmed = name.trim();
+  return changeRiff(document, riffId, (r) =>
+    trimmed === '' || r.name === trimmed ? r : { ...r, name: trimmed },
+  );
+}
+
+/** Takes a riff away that no section plays. */
+export function removeRiff(document: SongDocument, riffId: string): SongDocument {
+  if (document.sections.some((s) => s.riffId === riffId)) return document;
+  const riffs = document.riffs.filter((r) => r.id !== riffId);
+  return riffs.length === document.riffs.length ? document : { ...document, riffs };
+}
+
+/** Adds an empty bar to the end, or takes the last one with all that is in it; each section keeps the bars it covers. */
+export function addBars(document: SongDocument, riffId: string, by: 1 | -1): SongDocument {
+  const riff = document.riffs.find((r) => r.id === riffId);
+  if (!riff || riff.bars.length + by < 1) return document;
+  const bars = by > 0 ? [...riff.bars, riff.bars.at(-1)!] : riff.bars.slice(0, -1);
+  const end = riffTicks({ ...riff, bars });
+  const inside = (strums: readonly Strum[]): Strum[] => strums.filter((s) => s.startTicks < end);
+  const changed: Riff = {
+    ...riff,
+    bars,
+    strums: inside(riff.strums),
+    second: inside(riff.second),
+    variations: riff.variations
+      .filter((v) => v.fromTicks < end)
+      .map((v) => ({
+        ...v,
+        toTicks: Math.min(v.toTicks, end),
+        strums: inside(v.strums),
+        second: inside(v.second),
+      })),
+    barNotes: riff.barNotes.filter((n) => n.bar < bars.length),
+    groups: riff.groups.filter((g) => g.startBar + g.bars <= bars.length),
+  };
+  return withLength(document, changed, riff.bars.length);
+}
+
+/** The riff in its new length; sections play it as often as it fits into their bars. */
+function withLength(document: SongDocument, riff: Riff, before: number): SongDocument {
+  return {
+    ...document,
+    riffs: document.riffs.map((r) => (r.id === riff.id ? riff : r)),
+    sections: document.sections.map((s) => {
+      if (s.riffId !== riff.id) return s;
+      const passes = Math.max(1, Math.floor((s.passes * before) / riff.bars.length));
+      return { ...s, passes, answers: s.answers.filter((a) => a.pass < passes) };
+    }),
+  };
+}
+
+/** Why two passes can't be written as one, in words; null when they can. */
+export function whyNotStretch(document: SongDocument, riffId: string): string | null {
+  const odd = document.sections.find((s) => s.riffId === riffId && s.passes % 2 === 1);
+  return odd ? `“${odd.name}” plays it ${odd.passes} times: an odd pass would be left over.` : null;
+}
+
+/** Two passes written as one riff of twice the length, so that the second may differ. */
+export function stretchRiff(document: SongDocument, riffId: string, newId: () => string): SongDocument {
+  const riff = document.riffs.find((r) => r.id === riffId);
+  if (!riff || whyNotStretch(document, riffId) !== null) return document;
+  const length = riffTicks(riff);
+  const twice = (strums: readonly Strum[]): Strum[] => [
+    ...strums,
+    ...strums.map((s) => ({ ...s, id: newId(), startTicks: s.startTicks + length })),
+  ];
+  const bars = riff.bars.length;
+  const longer: Riff = {
+    ...riff,
+    bars: [...riff.bars, ...riff.bars],
+    strums: twice(riff.strums),
+    second: twice(riff.second),
+    barNotes: [...riff.barNotes, ...riff.barNotes.map((n) => ({ ...n, bar: n.bar + bars }))],
+    groups: [...riff.groups, ...riff.groups.map((g) => ({ ...g, startBar: g.startBar + bars }))],
+  };
+  const sections = document.sections.map((s) =>
+    s.riffId === riffId ? { ...s, passes: s.passes / 2, answers: [] } : s,
+  );
+  return { ...document, riffs: document.riffs.map((r) => (r === riff ? longer : r)), sections };
+}
+
+/** A riff of its own for one section, with all that is written in the one it has played. */
+export function splitRiff(document: SongDocument, sectionId: string, newId: () => string): SongDocument {
+  const section = document.sections.find((s) => s.id === sectionId);
+  const riff = document.riffs.find((r) => r.id === section?.riffId);
+  const isShared = document.sections.filter((s) => s.riffId === riff?.id).length > 1;
+  if (!section || !riff || !isShared) return document;
+  const letter = nextLetter(document.riffs);
+  const copied = (strums: readonly Strum[]): Strum[] => strums.map((s) => ({ ...s, id: newId() }));
+  const variationIds = new Map(riff.variations.map((v) => [v.id, newId()]));
+  const copy: Riff = {
+    ...riff,
+    id: newId(),
+    letter,
+    name: `Riff ${letter}`,
+    strums: copied(riff.strums),
+    second: copied(riff.second),
+    variations: riff.variations.map((v) => ({
+      ...v,
+      id: variationIds.get(v.id)!,
+      strums: copied(v.strums),
+      second: copied(v.second),
+    })),
+  };
+  const moved = {
+    ...section,
+    riffId: copy.id,
+    answers: section.answers.map((a) => ({
+      ...a,
+      variationId: a.variationId === null ? null : (variationIds.get(a.variationId) ?? null),
+    })),
+  };
+  return {
+    ...document,
+    riffs: [...document.riffs, copy],
+    sections: document.sections.map((s) => (s === section ? moved : s)),
+  };
+}
+
+/** Why two riffs can't become one, in words; null when they can. */
+export function whyNotMerge(document: SongDocument, riffId: string, intoId: string): string | null {
+  const [riff, into] = [riffId, intoId].map((id) => document.riffs.find((r) => r.id === id));
+  if (!riff || !into || riff === into) return 'Choose two riffs.';
+  return riffTicks(riff) === riffTicks(into)
+    ? null
+    : `Riff ${riff.letter} and riff ${into.letter} are not equally long.`;
+}
+
+/** Sections that play one riff play the other from now on; the first one is given up. */
+export function mergeRiffs(document: SongDocument, riffId: string, intoId: string): SongDocument {
+  if (whyNotMerge(document, riffId, intoId) !== null) return document;
+  return {
+    ...document,
+    riffs: document.riffs.filter((r) => r.id !== riffId),
+    sections: document.sections.map((s) =>
+      s.riffId === riffId ? { ...s, ...PLAIN_SECTION, tone: s.tone, riffId: intoId } : s,
+    ),
+  };
+}
+
+/** Writes a remark or something to do on a bar; an empty text takes it away. */
+export function setBarNote(
+  document: SongDocument,
+  riffId: string,
+  bar: number,
+  text: string,
+  todo: boolean,
+): SongDocument {
+  return changeRiff(document, riffId, (riff) => {
+    if (bar < 0 || bar >= riff.bars.length) return riff;
+    const others = riff.barNotes.filter((n) => n.bar !== bar);
+    const noted = text.trim() === '' ? [] : [{ bar, text: text.trim(), todo }];
+    return { ...riff, barNotes: [...others, ...noted].sort((a, b) => a.bar - b.bar) };
+  });
+}
+
+/** Names bars of a riff as a group; groups that it touches give way. An empty name takes it away. */
+export function setGroup(
+  document: SongDocument,
+  riffId: string,
+  startBar: number,
+  bars: number,
+  name: string,
+): SongDocument {
+  return changeRiff(document, riffId, (riff) => {
+    if (startBar < 0 || bars < 1 || startBar + bars > riff.bars.length) return riff;
+    const others = riff.groups.filter(
+      (g) => g.startBar + g.bars <= startBar || g.startBar >= startBar + bars,
+    );
+    const named = name.trim() === '' ? [] : [{ name: name.trim(), startBar, bars }];
+    return { ...riff, groups: [...others, ...named].sort((a, b) => a.startBar - b.startBar) };
+  });
+}
+
+/** The bar of a riff that a tick lies in, 0 for the first. */
+export function barOf(riff: Riff, ticks: number): number {
+  return Math.max(
+    0,
+    barStartsTicks(riff).findLastIndex((start) => start <= ticks),
+  );
+}
+
+/** A place in a bar as beats from its start. */
+export function beatInBar(riff: Riff, ticks: number): number {
+  const bar = barOf(riff, ticks);
+  return (ticks - barStartsTicks(riff)[bar]) / ticksPerBeat(riff.bars[bar]?.unit ?? 4);
+}

@@ -1,0 +1,172 @@
+/**
+ * Passes that differ from the riff. A variation takes the place of a part of the riff; each section says which of its passes
+ * play which. What most passes do stays the riff.
+ */
+import type { PassAnswer, Riff, Section, SongDocument, Strum, Variation } from './document';
+import { riffTicks } from './grid';
+
+/** The riff as it is played with a variation; the riff itself for null. */
+export function withVariation(riff: Riff, variation: Variation | null): Riff {
+  if (!variation) return riff;
+  const outside = (s: Strum): boolean =>
+    s.startTicks < variation.fromTicks || s.startTicks >= variation.toTicks;
+  const put = (strums: readonly Strum[], instead: readonly Strum[]): Strum[] =>
+    [...strums.filter(outside), ...instead].sort((a, b) => a.startTicks - b.startTicks);
+  return {
+    ...riff,
+    strums: put(riff.strums, variation.strums),
+    second: put(riff.second, variation.second),
+  };
+}
+
+/** What was decided about a pass; null while it is open. */
+export function answerOf(section: Section, pass: number): PassAnswer | null {
+  return section.answers.find((a) => a.pass === pass) ?? null;
+}
+
+export function variationOf(riff: Riff, section: Section, pass: number): Variation | null {
+  const id = answerOf(section, pass)?.variationId;
+  return riff.variations.find((v) => v.id === id) ?? null;
+}
+
+/** What is played in one pass of a section. */
+export function riffOfPass(riff: Riff, section: Section, pass: number): Riff {
+  return withVariation(riff, variationOf(riff, section, pass));
+}
+
+/** A variation that reaches the end of the riff is an ending. */
+export function isEnding(riff: Riff, variation: Variation): boolean {
+  return variation.toTicks >= riffTicks(riff);
+}
+
+/** 'passes 2 and 4 of Verse 1': where a variation is played; '' when it is not. */
+export function whereVaried({ sections }: SongDocument, riff: Riff, variation: Variation): string {
+  return sections
+    .filter((s) => s.riffId === riff.id)
+    .flatMap((s) => {
+      const passes = s.answers.filter((a) => a.variationId === variation.id).map((a) => a.pass + 1);
+      if (passes.length === 0) return [];
+      passes.sort((a, b) => a - b);
+      const listed =
+        passes.length === 1 ? String(passes[0]) : `${passes.slice(0, -1).join(', ')} and ${passes.at(-1)!}`;
+      return [`${passes.length === 1 ? 'pass' : 'passes'} ${listed} of ${s.name}`];
+    })
+    .join(', ');
+}
+
+function answer(document: SongDocument, sectionId: string, given: PassAnswer): SongDocument {
+  return {
+    ...document,
+    sections: document.sections.map((s) =>
+      s.id === sectionId
+        ? {
+            ...s,
+            answers: [...s.answers.filter((a) => a.pass !== given.pass), given].sort(
+              (a, b) => a.pass - b.pass,
+            ),
+          }
+        : s,
+    ),
+  };
+}
+
+/** The pass is the riff as it is written, whatever was heard. */
+export function sameRiff(document: SongDocument, sectionId: string, pass: number): SongDocument {
+  return answer(document, sectionId, { pass, variationId: null });
+}
+
+/** Takes back what was decided about a pass. A variation that nothing plays any more stays with the riff. */
+export function reopenPass(document: SongDocument, sectionId: string, pass: number): SongDocument {
+  return {
+    ...document,
+    sections: document.sections.map((s) =>
+      s.id === sectionId ? { ...s, answers: s.answers.filter((a) => a.pass !== pass) } : s,
+    ),
+  };
+}
+
+function isSameStrum(a: Strum, b: Strum): boolean {
+  return (
+    a.startTicks === b.startTicks &&
+    a.palmMute === b.palmMute &&
+    a.dead === b.dead &&
+    a.rest === b.rest &&
+    a.frets.length === b.frets.length &&
+    a.frets.every((f) => b.frets.some((g) => g.string === f.string && g.fret === f.fret))
+  );
+}
+
+function isSameVariation(a: Variation, b: Variation): boolean {
+  const same = (x: readonly Strum[], y: readonly Strum[]): boolean =>
+    x.length === y.length && x.every((s, i) => isSameStrum(s, y[i]));
+  return (
+    a.fromTicks === b.fromTicks &&
+    a.toTicks === b.toTicks &&
+    same(a.strums, b.strums) &&
+    same(a.second, b.second)
+  );
+}
+
+/**
+ * Keeps what a pass plays as a variation of its riff; one that the riff has already is used again, under its name. Nothing
+ * happens when the section or its riff is not there.
+ */
+export function keepVariation(
+  document: SongDocument,
+  sectionId: string,
+  pass: number,
+  variation: Variation,
+): SongDocument {
+  const section = document.sections.find((s) => s.id === sectionId);
+  const riff = document.riffs.find((r) => r.id === section?.riffId);
+  if (!section || !riff) return document;
+  const known = riff.variations.find((v) => isSameVariation(v, variation));
+  const kept = known ?? variation;
+  const riffs = known
+    ? document.riffs
+    : document.riffs.map((r) => (r === riff ? { ...r, variations: [...r.variations, variation] } : r));
+  return answer({ ...document, riffs }, sectionId, { pass, variationId: kept.id });
+}
+
+/** The pass plays a variation that the riff has. */
+export function useVariation(
+  document: SongDocument,
+  sectionId: string,
+  pass: number,
+  variationId: string,
+): SongDocument {
+  return answer(document, sectionId, { pass, variationId });
+}
+
+export function renameVariation(
+  document: SongDocument,
+  riffId: string,
+  variationId: string,
+  name: string,
+): SongDocument {
+  const trimmed = name.trim();
+  if (trimmed === '') return document;
+  return {
+    ...document,
+    riffs: document.riffs.map((r) =>
+      r.id === riffId
+        ? { ...r, variations: r.variations.map((v) => (v.id === variationId ? { ...v, name: trimmed } : v)) }
+        : r,
+    ),
+  };
+}
+
+/** Forgets a variation; the passes that played it are open again. */
+export function removeVariation(document: SongDocument, riffId: string, variationId: string): SongDocument {
+  return {
+    ...document,
+    riffs: document.riffs.map((r) =>
+      r.id === riffId ? { ...r, variations: r.variations.filter((v) => v.id !== variationId) } : r,
+    ),
+    sections: document.sections.map((s) =>
+      s.answers.some((a) => a.variationId === variationId)
+        ? { ...s, answers: s.answers.filter((a) => a.variationId !== variationId) }
+        : s,
+    ),
+  };
+}

@@ -1,0 +1,260 @@
+/** Write a riff by keys, mark it, keep what one pass does otherwise, and take it away as text. */
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { expect, type Page } from '@playwright/test';
+import { test } from '../support/app';
+import { renderRiff } from '../support/fluidsynth-riff';
+import { Shelf, type Riffs } from '../support/pages';
+
+const SONG = 'Salt on the Wire';
+
+/** What the keys of the first test write, put into tab by hand. */
+const EXPECTED = [
+  'Riff D (2 bars)',
+  '',
+  '    C#5             E5          F#5               G#5',
+  '        PM--------|                       PM----|',
+  'D#|---------------------------------|---------------------------------|',
+  'A#|---------------------------------|---------------------------------|',
+  'F#|---------------------------------|---------------------------------|',
+  'C#|-0---0---0---0---3---3---x--/5---|-5---5---5-----------------------|',
+  'G#|-0---0---0---0---3---3---x--/5---|-5---5---5---7-------------------|',
+  'C#|-0---0---0---0---3---3---x--/5---|-5---5---5---7-------------------|',
+  '    1   &   2   &   3   &   4   &     1   &   2   &   3   &   4   &',
+  '',
+];
+
+/** Presses keys one after the other and counts them. */
+async function press(page: Page, keys: string): Promise<number> {
+  const list = keys.split(' ');
+  for (const key of list) await page.keyboard.press(key);
+  return list.length;
+}
+
+async function openDemo(page: Page, url: string): Promise<Riffs> {
+  const shelf = new Shelf(page);
+  await shelf.open(url);
+  return shelf.openSong(SONG);
+}
+
+async function riffMenu(page: Page, item: string): Promise<void> {
+  await page.getByRole('button', { name: 'Riff …' }).click();
+  await page.getByRole('menuitem', { name: item }).click();
+}
+
+test('enters a riff of two bars and twelve strums from nothing in under sixty keys', async ({
+  demoApp,
+  page,
+}) => {
+  const riffs = await openDemo(page, demoApp.url);
+  await riffMenu(page, 'New riff');
+  await expect(page.getByText('Play the loop, then type a fret')).toBeVisible();
+  expect(await riffs.strums()).toEqual([]);
+
+  let keys = 0;
+  // Drop C#: one finger straight across is a power chord of three strings.
+  keys += await press(page, '0 Shift+Digit2 Enter m Enter Enter');
+  keys += await press(page, 'i 3 Shift+Digit2 Enter Enter x');
+  keys += await press(page, 'i 5 Shift+Digit2 s');
+  keys += await press(page, 'Enter Enter m Enter');
+  keys += await press(page, 'i 7 Shift+Digit1');
+  await expect.poll(async () => (await riffs.strums()).length).toBe(12);
+  expect(keys).toBeLessThan(60);
+
+  const strums = await riffs.strums();
+  const c5 = 'string 6 fret 0, string 5 fret 0, string 4 fret 0';
+  expect(strums[0]).toBe(`C#5: ${c5}`);
+  expect(strums[1]).toBe(`C#5 palm mute: ${c5}`);
+  expect(strums[4]).toBe('E5: string 6 fret 3, string 5 fret 3, string 4 fret 3');
+  expect(strums[6]).toBe('dead stroke');
+  expect(strums[7]).toBe('F#5 slid into: string 6 fret 5, string 5 fret 5, string 4 fret 5');
+  expect(strums[11]).toBe('G#5: string 6 fret 7, string 5 fret 7');
+
+  // Everything goes back step by step, and forth again.
+  for (let i = 0; i < 50; i++) await page.keyboard.press('Control+z');
+  await expect.poll(() => riffs.strums()).not.toEqual(strums);
+  for (let i = 0; i < 50; i++) await page.keyboard.press('Control+y');
+  await page.getByRole('radio', { name: 'Riff D' }).click();
+  await expect.poll(() => riffs.strums()).toEqual(strums);
+  await expect(riffs.saved).toBeVisible();
+
+  await page.reload();
+  await page.getByRole('radio', { name: 'Riff D' }).click();
+  await expect.poll(() => riffs.strums()).toEqual(strums);
+  const tab = await riffs.takeAway();
+  const written = tab.slice(tab.indexOf('Riff D'));
+  expect(written.split('\n').slice(0, EXPECTED.length)).toEqual(EXPECTED);
+  expect(tab).toContain('/ \\ = slide up, down');
+});
+
+test('sets every mark by one key, for several strums at once, and hears them in words', async ({
+  demoApp,
+  page,
+}) => {
+  const riffs = await openDemo(page, demoApp.url);
+  await page.getByRole('radio', { name: 'Riff C' }).click();
+  await expect.poll(async () => (await riffs.strums()).length).toBe(5);
+  const marks: readonly (readonly [key: string, words: string])[] = [
+    ['m', 'palm mute'],
+    ['x', 'dead stroke'],
+    ['/', 'rest'],
+    ['r', 'ringing on'],
+    ['t', 'short'],
+    ['s', 'slid into'],
+    ['Shift+S', 'slid into from below'],
+    ['h', 'hammered or pulled off'],
+    ['\\', 'tied'],
+    ['u', 'bent by a quarter tone'],
+    ['z', 'vibrato'],
+    ['o', 'natural harmonic'],
+    ['b', 'bar dip'],
+    ["'", 'accent'],
+    ['d', 'down stroke'],
+  ];
+  for (const [key, words] of marks) {
+    await page.keyboard.press(key);
+    await expect.poll(async () => (await riffs.strums())[0], words).toContain(words);
+    await page.keyboard.press('Control+z');
+  }
+  await page.keyboard.press('Shift+ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(page.getByText('3 strums chosen')).toBeVisible();
+  await page.keyboard.press('m');
+  await expect
+    .poll(async () => (await riffs.strums()).map((s) => s.includes('palm mute')))
+    .toEqual([true, true, true, false, false]);
+  await page.keyboard.press('Control+ArrowUp');
+  await expect.poll(async () => (await riffs.strums())[1]).toContain('string 6 fret 6');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+});
+
+test('says which pass differs, keeps it as an ending, and writes it behind the riff', async ({
+  demoApp,
+  page,
+}) => {
+  const riffs = await openDemo(page, demoApp.url);
+  await page.getByRole('radio', { name: 'Riff B' }).click();
+  await page.getByRole('radio', { name: 'Verse 1 ×4' }).click();
+  const question = page.getByRole('group', { name: /^Pass 4: Ends early/ });
+  // The recording has to be listened through first.
+  await expect(question).toBeVisible({ timeout: 60_000 });
+  await page.keyboard.press('v');
+  await expect(question).toBeHidden();
+  const ending = page.getByRole('radio', { name: 'Ending 2, bar 2' });
+  await expect(ending).toBeVisible();
+  const whole = await riffs.strums();
+  await ending.click();
+  await expect.poll(async () => (await riffs.strums()).length).toBeLessThan(whole.length);
+  await expect(riffs.saved).toBeVisible();
+  expect(await riffs.takeAway()).toContain('Verse riff, Ending 2 (pass 4 of Verse 1)');
+
+  await page.keyboard.press('Control+z');
+  await expect(question).toBeVisible();
+  await page.keyboard.press('y');
+  await expect(question).toBeHidden();
+  await expect(ending).toBeHidden();
+  await page.keyboard.press('Control+z');
+});
+
+test('shows what sounds on the neck, ranks ways by it, and keeps an own shape across songs', async ({
+  app,
+  page,
+}) => {
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  await shelf.choose(renderRiff(mkdtempSync(join(tmpdir(), 'wn-riff-'))));
+  await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 60_000 });
+  const riffs = await shelf.openSong('Four bar riff');
+  await riffs.ready();
+  // What fluidsynth plays first is a power chord on the low E.
+  const ways = page.getByRole('listbox', { name: 'Ways to play it' }).getByRole('option');
+  await expect(ways.first()).toContainText('%');
+  await expect(page.locator('wn-neck .cell').first()).toBeVisible();
+  const heard = page.locator('wn-strum-panel .notes');
+  await expect(heard).toContainText('E2');
+  await expect(heard.getByText('agrees').first()).toBeAttached();
+
+  const before = (await riffs.strums())[0];
+  await page.keyboard.press('.');
+  await expect.poll(async () => (await riffs.strums())[0]).not.toBe(before);
+  await page.keyboard.press('Control+z');
+
+  await page.getByRole('button', { name: 'Riff …' }).click();
+  await page.getByRole('menuitem', { name: 'My shapes …' }).click();
+  await page.getByRole('textbox', { name: /Keep what is pressed/ }).fill('Low and wide');
+  await page.getByRole('button', { name: 'Keep', exact: true }).click();
+  await expect(ways.filter({ hasText: 'Low and wide' }).first()).toBeVisible();
+  await page.reload();
+  await riffs.ready();
+  await expect(ways.filter({ hasText: 'Low and wide' }).first()).toBeVisible();
+
+  // Without a strum the neck shows what the needle stands on: silence at first, then the first chord.
+  const panel = page.locator('wn-strum-panel');
+  await page.keyboard.press('Escape');
+  await expect(panel).toContainText('at the needle');
+  await page.keyboard.press('Home');
+  await expect(heard).not.toContainText('E2');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Escape');
+  await expect(panel).toContainText('at the needle');
+  await expect(heard).toContainText('E2');
+});
+
+test('gives strums to a second guitar, which keeps its own tuning', async ({ demoApp, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  await expect(shelf.song('Nine Volt Harbour').getByText(/strums checked/)).toBeVisible({ timeout: 90_000 });
+  const riffs = await shelf.openSong('Nine Volt Harbour');
+  const before = await riffs.strums();
+  await riffMenu(page, 'Add a second guitar');
+  await expect.poll(() => riffs.strums()).toEqual([]);
+  await page.keyboard.press('`');
+  await expect.poll(() => riffs.strums()).toEqual(before);
+  await page.keyboard.press('~');
+  await expect.poll(async () => (await riffs.strums()).length).toBe(before.length - 1);
+  await page.keyboard.press('`');
+  await expect.poll(() => riffs.strums()).toEqual([before[0]]);
+
+  await page.getByRole('tab', { name: 'Tuning' }).click();
+  await page.getByRole('combobox', { name: 'Another tuning' }).click();
+  await page.getByRole('option', { name: 'Drop D', exact: true }).click();
+  await page.getByRole('tab', { name: 'Riffs' }).click();
+  await expect.poll(async () => (await riffs.strums())[0]).not.toBe(before[0]);
+  await page.keyboard.press('`');
+  await expect.poll(async () => (await riffs.strums())[0]).toBe(before[1]);
+  await expect(riffs.saved).toBeVisible();
+  expect(await riffs.takeAway()).toContain('Guitar 2: Drop D');
+});
+
+test('taps a rhythm to the playing loop, to be filled in', async ({ demoApp, page }) => {
+  const riffs = await openDemo(page, demoApp.url);
+  await riffs.ready();
+  await page.getByRole('radio', { name: 'Riff A' }).click();
+  await page.getByRole('button', { name: 'Loop pass 1, bars 1–2' }).click();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.press('Delete');
+  await expect.poll(() => riffs.strums()).toEqual([]);
+  await page.keyboard.press('j');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
+  const start = await riffs.clock();
+  await expect.poll(() => riffs.clock()).toBeGreaterThan(start + 0.3);
+  await page.keyboard.press('Space');
+  await expect.poll(async () => (await riffs.strums()).length).toBe(1);
+  expect(await riffs.strums()).toEqual(['not written yet']);
+  await page.keyboard.press('j');
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  // What sounds there is offered, and a fret can be typed as ever.
+  await expect(
+    page.getByRole('listbox', { name: 'Ways to play it' }).getByRole('option').first(),
+  ).toBeVisible();
+  await page.keyboard.press('.');
+  await expect.poll(async () => (await riffs.strums())[0]).toContain('string 6 fret');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('5');
+  await expect.poll(async () => (await riffs.strums())[0]).toContain('fret 5');
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z');
+});

@@ -1,0 +1,271 @@
+/** One written strum, drawn: block, digits, tail and every mark that it carries. */
+import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
+import type { StrumBlock } from './row-layout';
+import {
+  accentPath,
+  archPath,
+  barPath,
+  bendPath,
+  bracketPath,
+  crossPath,
+  diamondPath,
+  slideEndPath,
+  slidePath,
+  strokePath,
+  tailPath,
+  vibratoPath,
+} from './strum-shapes';
+
+const BEND_SIGNS: Readonly<Record<number, string>> = { 50: '¼', 100: '½', 200: '1', 300: '1½' };
+
+@Component({
+  // Inside an SVG only its own elements are drawn: the component is an attribute of a group.
+  // eslint-disable-next-line @angular-eslint/component-selector
+  selector: 'g[wnStrum]',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  host: {
+    '[class.mute]': 'block().palmMute',
+    '[class.sounding]': 'sounding()',
+    '[class.guess]': 'block().isGuess',
+  },
+  template: `
+    @if (block(); as b) {
+      @if (b.dead || b.rest) {
+        <svg:rect class="hit" [attr.x]="b.x" [attr.y]="b.top" width="20" [attr.height]="b.height" />
+      }
+      @if (b.rest) {
+        <svg:path class="rest" [attr.d]="'M' + (b.x + 2) + ' ' + (b.top + b.height / 2) + 'h13'" />
+      } @else if (b.dead) {
+        @for (y of b.crosses; track y) {
+          <svg:path class="cross" [attr.d]="cross(b.x + 8, y)" />
+        }
+      } @else if (b.blank) {
+        <svg:rect
+          class="blank"
+          rx="9"
+          [attr.x]="b.x"
+          [attr.y]="b.top"
+          [attr.width]="b.width"
+          [attr.height]="b.height"
+        />
+      } @else {
+        @if (!b.palmMute && (b.tailX > b.x + b.width + 6 || b.marks.length === 'short')) {
+          <svg:path class="tail" [attr.d]="tail()" />
+        }
+        <svg:rect
+          class="block"
+          rx="9"
+          [class.tied]="b.marks.join === 'tie'"
+          [attr.x]="b.x"
+          [attr.y]="b.top"
+          [attr.width]="b.width"
+          [attr.height]="b.height"
+        />
+        @for (digit of b.digits; track digit.string) {
+          @if (b.marks.harmonic === 'natural') {
+            <svg:path class="cut" [attr.d]="diamond(b.x + b.width / 2, digit.y, 13)" />
+          } @else if (b.palmMute) {
+            <svg:rect
+              class="pill"
+              rx="7"
+              [attr.x]="b.x + 3"
+              [attr.y]="digit.y - 11"
+              [attr.width]="b.width - 6"
+              height="22"
+            />
+          }
+          <svg:text
+            class="digit"
+            [class.on-cut]="b.marks.harmonic === 'natural' || b.marks.join === 'tie'"
+            [class.written]="digit.string === writtenString()"
+            [class.narrow]="digit.text.length > 1 || b.width < 24 || b.marks.harmonic === 'natural'"
+            [attr.x]="b.x + b.width / 2"
+            [attr.y]="digit.y + (b.marks.harmonic === 'natural' ? 7 : 9)"
+            (click)="stringChosen.emit(digit.string); $event.stopPropagation()"
+          >
+            {{ digit.text }}
+          </svg:text>
+        }
+        @if (b.marks.harmonic === 'pinch') {
+          <svg:path class="line" [attr.d]="diamond(b.x + b.width / 2, b.top - 9, 6)" />
+        }
+      }
+      @if (b.marks.join === 'slide') {
+        @for (join of b.joins; track join.y) {
+          <svg:path class="line" [attr.d]="slide(join)" />
+        }
+      } @else if (b.marks.join !== null) {
+        <svg:path class="line" [attr.d]="arch()" />
+      }
+      @if (b.marks.slideIn !== null || b.marks.slideOut !== null) {
+        <svg:path class="line" [attr.d]="slideEnd()" />
+      }
+      @if (b.marks.bendCents > 0) {
+        <svg:path class="line" [attr.d]="bend()" />
+        <svg:text class="sign" [attr.x]="b.x + b.width + 19" [attr.y]="b.top + 8">{{ bendSign() }}</svg:text>
+      }
+      @if (b.marks.vibrato) {
+        <svg:path class="line" [attr.d]="vibrato()" />
+      }
+      @if (b.marks.bar !== null) {
+        <svg:path class="line" [attr.d]="bar()" />
+      }
+      @if (b.marks.accent) {
+        <svg:path class="line" [attr.d]="accent()" />
+      }
+      @if (b.stroke; as direction) {
+        @if (strokesShown()) {
+          <svg:path class="stroke" [class.up]="direction === 'up'" [attr.d]="stroke(direction)" />
+        }
+      }
+      @if (b.hasNote) {
+        <svg:circle class="note" [attr.cx]="b.x + b.width + 3" [attr.cy]="b.top + 3" r="4" />
+      }
+      @if (selected() && !sounding()) {
+        <svg:path class="bracket" [attr.d]="bracket()" />
+      }
+    }
+  `,
+  styles: `
+    :host {
+      cursor: pointer;
+    }
+    .hit {
+      fill: transparent;
+    }
+    .block {
+      fill: var(--ink);
+    }
+    .block.tied,
+    .blank {
+      fill: var(--sleeve);
+      stroke: var(--ink);
+      stroke-width: 2;
+    }
+    .blank {
+      stroke-dasharray: 4 3;
+    }
+    .tail {
+      fill: var(--tail);
+      stroke: var(--line2);
+    }
+    .digit {
+      fill: var(--paper);
+      font: 800 25px var(--display);
+      text-anchor: middle;
+    }
+    .digit.narrow {
+      font-size: 20px;
+    }
+    .digit.on-cut {
+      fill: var(--ink);
+    }
+    .cut {
+      fill: var(--sleeve);
+    }
+    .digit.written {
+      text-decoration: underline;
+      text-decoration-thickness: 3px;
+    }
+    :host(.mute) .block {
+      fill: url(#hatch);
+      stroke: var(--ink);
+      stroke-width: 1.5;
+    }
+    .pill {
+      fill: var(--sleeve);
+    }
+    :host(.mute) .digit {
+      fill: var(--ink);
+    }
+    :host(.guess) .block {
+      stroke: var(--doubt-fill);
+      stroke-width: 2.5;
+      stroke-dasharray: 5 3;
+    }
+    .cross,
+    .rest {
+      stroke: var(--ink2);
+      stroke-width: 2.5;
+      fill: none;
+    }
+    .rest {
+      stroke-width: 6;
+    }
+    .line {
+      stroke: var(--ink);
+      stroke-width: 2;
+      fill: none;
+      stroke-linecap: round;
+    }
+    .sign {
+      font: 600 12px var(--words);
+      fill: var(--ink);
+    }
+    .stroke {
+      fill: var(--ink2);
+      stroke: var(--ink2);
+      stroke-width: 1.4;
+    }
+    .stroke.up {
+      fill: none;
+    }
+    .note {
+      fill: var(--groove2);
+    }
+    :host(.sounding) .block,
+    :host(.sounding.mute) .block {
+      fill: var(--needle);
+      stroke: var(--needle);
+    }
+    :host(.sounding) .pill {
+      fill: var(--needle);
+    }
+    :host(.sounding) .digit {
+      fill: var(--on-needle);
+    }
+    :host(.sounding) .digit.on-cut {
+      fill: var(--ink);
+    }
+    :host(.sounding) .tail {
+      fill: var(--needle-tint);
+      stroke: var(--needle);
+    }
+    :host(.sounding) .cross,
+    :host(.sounding) .rest {
+      stroke: var(--needle);
+    }
+    .bracket {
+      fill: none;
+      stroke: var(--ink);
+      stroke-width: 2.5;
+    }
+  `,
+})
+export class StrumGlyph {
+  readonly block = input.required<StrumBlock>();
+  readonly sounding = input.required<boolean>();
+  readonly selected = input.required<boolean>();
+  readonly writtenString = input.required<number | null>();
+  readonly strokesShown = input.required<boolean>();
+  readonly stringChosen = output<number>();
+
+  protected readonly tail = computed(() => tailPath(this.block()));
+  protected readonly arch = computed(() =>
+    archPath(this.block().joins, this.block(), this.block().marks.join === 'tie'),
+  );
+  protected readonly slideEnd = computed(() => slideEndPath(this.block()));
+  protected readonly bend = computed(() => bendPath(this.block()));
+  protected readonly bendSign = computed(() => BEND_SIGNS[this.block().marks.bendCents] ?? '');
+  protected readonly vibrato = computed(() => vibratoPath(this.block()));
+  protected readonly bar = computed(() => barPath(this.block()));
+  protected readonly accent = computed(() => accentPath(this.block()));
+  protected readonly bracket = computed(() => bracketPath(this.block()));
+  protected readonly cross = crossPath;
+  protected readonly diamond = diamondPath;
+  protected readonly slide = slidePath;
+
+  protected stroke(direction: 'down' | 'up'): string {
+    return strokePath(this.block(), direction);
+  }
+}

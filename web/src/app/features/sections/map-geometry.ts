@@ -1,0 +1,96 @@
+/** Where the blocks, notches and arcs of the road map lie, for the screen and for the picture that is taken away. */
+import { movedBy } from '../../shared/words';
+
+export interface MapBlock {
+  readonly id: string;
+  readonly name: string;
+  readonly letter: string;
+  readonly startS: number;
+  readonly endS: number;
+  readonly transpose: number;
+  readonly passes: number;
+  readonly isChosen: boolean;
+  readonly isDoubtful: boolean;
+}
+
+/** Heights in units of the drawing: room for arcs, a row per riff, a block in it, a notch per pass. */
+export const ARC_HEIGHT = 84;
+const ROW = 33;
+export const BLOCK = 29;
+const NOTCH = 5;
+const GAP = 4;
+
+export interface DrawnBlock extends MapBlock {
+  readonly top: number;
+  readonly fromX: number;
+  readonly toX: number;
+  /** Outline with its notches, as an SVG path. */
+  readonly d: string;
+  readonly label: string;
+}
+
+export interface DrawnArc {
+  readonly letter: string;
+  readonly isMoved: boolean;
+  readonly d: string;
+}
+
+export interface DrawnMap {
+  readonly letters: readonly string[];
+  readonly height: number;
+  readonly blocks: readonly DrawnBlock[];
+  readonly arcs: readonly DrawnArc[];
+}
+
+/** Middle of a row. */
+export function railOf(row: number): number {
+  return ARC_HEIGHT + GAP + ROW * row + BLOCK / 2;
+}
+
+function drawBlock(block: MapBlock, row: number, perSecond: number): DrawnBlock {
+  const top = railOf(row) - BLOCK / 2;
+  const [fromX, toX] = [block.startS * perSecond, block.endS * perSecond];
+  const pass = (toX - fromX) / block.passes;
+  const notches = Array.from({ length: block.passes - 1 }, (_, i) => fromX + (i + 1) * pass)
+    .map((x) => `L${(x - 2).toFixed(1)} ${top}L${x.toFixed(1)} ${top + NOTCH}L${(x + 2).toFixed(1)} ${top}`)
+    .join('');
+  return {
+    ...block,
+    top,
+    fromX,
+    toX,
+    d: `M${fromX.toFixed(1)} ${top}${notches}L${toX.toFixed(1)} ${top}v${BLOCK}H${fromX.toFixed(1)}z`,
+    label: `${movedBy(block.transpose)} ×${block.passes}`.trim(),
+  };
+}
+
+function drawArc(from: MapBlock, to: MapBlock, perSecond: number): DrawnArc {
+  const [a, b, c, d] = [from.startS, from.endS, to.startS, to.endS].map((t) => t * perSecond);
+  // Higher for what lies farther apart, within the room there is.
+  const peak = (wide: number, bow: number): string =>
+    (ARC_HEIGHT - bow * Math.min(ARC_HEIGHT - 6, 14 + wide / 7)).toFixed(1);
+  const [outer, inner] = [peak(d - a, 1.33), peak(c - b, 1.2)];
+  const [ax, bx, cx, dx] = [a, b, c, d].map((x) => x.toFixed(1));
+  return {
+    letter: from.letter,
+    isMoved: from.transpose !== to.transpose,
+    d:
+      `M${ax} ${ARC_HEIGHT}C${ax} ${outer} ${dx} ${outer} ${dx} ${ARC_HEIGHT}` +
+      `H${cx}C${cx} ${inner} ${bx} ${inner} ${bx} ${ARC_HEIGHT}z`,
+  };
+}
+
+/** `width` units for the whole recording. */
+export function drawMap(blocks: readonly MapBlock[], durationS: number, width: number): DrawnMap {
+  const perSecond = width / Math.max(1e-6, durationS);
+  const letters = [...new Set(blocks.map((b) => b.letter))].sort();
+  return {
+    letters,
+    height: railOf(Math.max(1, letters.length) - 1) + ROW - BLOCK / 2,
+    blocks: blocks.map((block) => drawBlock(block, letters.indexOf(block.letter), perSecond)),
+    arcs: letters.flatMap((letter) => {
+      const same = blocks.filter((b) => b.letter === letter);
+      return same.slice(1).map((to, i) => drawArc(same[i], to, perSecond));
+    }),
+  };
+}

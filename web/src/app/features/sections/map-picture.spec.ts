@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest';
+import { drawMap, type MapBlock } from './map-geometry';
+import { roadMapPicture } from './map-picture';
+
+const block = (id: string, letter: string, startS: number, endS: number, transpose = 0): MapBlock => ({
+  id,
+  name: `Part ${id}`,
+  letter,
+  startS,
+  endS,
+  transpose,
+  passes: 2,
+  isChosen: false,
+  isDoubtful: false,
+});
+const BLOCKS = [block('1', 'A', 0, 10), block('2', 'B', 10, 20), block('3', 'A', 20, 40, 2)];
+
+describe('the road map', () => {
+  it('has a row per riff, a notch per further pass, and an arc from each place of a riff to the next', () => {
+    const map = drawMap(BLOCKS, 40, 1000);
+    expect(map.letters).toEqual(['A', 'B']);
+    expect(map.arcs).toHaveLength(1);
+    expect(map.arcs[0]).toMatchObject({ letter: 'A', isMoved: true });
+    expect(map.blocks.map((b) => [b.fromX, b.toX])).toEqual([
+      [0, 250],
+      [250, 500],
+      [500, 1000],
+    ]);
+    expect(map.blocks[1].top).toBeGreaterThan(map.blocks[0].top);
+    expect(map.blocks[2].label).toBe('+2 ×2');
+  });
+
+  it('is a well-formed picture with every name, whatever the names are', () => {
+    const picture = roadMapPicture({
+      title: 'Rust & <Rain>',
+      artist: 'Some "Band"',
+      facts: 'Drop D · 120 bpm',
+      order: 'A ×2, B ×2',
+      durationS: 40,
+      blocks: BLOCKS,
+    });
+    const parsed = new DOMParser().parseFromString(picture, 'image/svg+xml');
+    expect(parsed.querySelector('parsererror')).toBeNull();
+    expect(parsed.querySelector('title')?.textContent).toBe('Rust & <Rain>');
+    for (const { name } of BLOCKS) expect(parsed.documentElement.textContent).toContain(name);
+    expect(parsed.documentElement.textContent).toContain('A ×2, B ×2');
+  });
+});

@@ -1,0 +1,162 @@
+/**
+ * Every pass of every riff as it was heard, against what is written: verdicts stroke by stroke, and what a pass has that most
+ * other passes of its riff have not.
+ */
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import type { AnalysedStrum } from '@wild-needle/core/analysis';
+import type { NoteSpan } from '@wild-needle/core/mir';
+import {
+  answerOf,
+  comparePass,
+  isNotable,
+  ownDifferences,
+  passesOf,
+  riffOfPass,
+  riffTicks,
+  secondsToPassTicks,
+  variationOf,
+  type Difference,
+  type HeardStroke,
+  type Pass,
+  type PassComparison,
+  type Riff,
+  type SongDocument,
+  type Variation,
+} from '@wild-needle/core/riff';
+import { OpenSongStore } from './open-song.store';
+
+export interface HeardPass {
+  readonly pass: Pass;
+  /** The riff as this pass plays it. */
+  readonly riff: Riff;
+  /** What was heard in it, and the same as strokes of the riff. */
+  readonly heard: readonly AnalysedStrum[];
+  readonly strokes: readonly HeardStroke[];
+  /** When each of them sounds. */
+  readonly spans: readonly NoteSpan[];
+  readonly comparison: PassComparison;
+  /** What it has that most other passes of the riff have not. */
+  readonly differences: readonly Difference[];
+  /** It differs, and it is not said yet what that is. */
+  readonly isAsking: boolean;
+  readonly variation: Variation | null;
+}
+
+/** Forty passes are compared behind the frame that shows what a key wrote, not before it. */
+const AFTER_KEY_MS = 40;
+/** A strum that comes up to this much early still belongs to the pass it is played for. */
+const EARLY_S = 0.06;
+
+/** Index of the first strum at or after a time; they are in order. */
+function firstAt(strums: readonly AnalysedStrum[], timeS: number): number {
+  let [low, high] = [0, strums.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (strums[middle].timeS < timeS) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** What was heard in a pass; it does not depend on what is written there. */
+type Hearing = Pick<HeardPass, 'heard' | 'strokes' | 'spans'>;
+
+function hearPass(pass: Pass, riff: Riff, { grid }: SongDocument, strums: readonly AnalysedStrum[]): Hearing {
+  const heard = strums.slice(firstAt(strums, pass.startS - EARLY_S), firstAt(strums, pass.endS - EARLY_S));
+  return {
+    heard,
+    strokes: heard.map((s): HeardStroke => ({
+      ticks: secondsToPassTicks(pass, riff, grid, s.timeS),
+      midi: s.midi.map((m) => m - pass.transpose),
+      palmMuted: s.palmMuted,
+      dead: s.dead,
+      confidence: s.confidence,
+    })),
+    spans: heard.map((s) => ({ startS: s.timeS, endS: s.endS })),
+  };
+}
+
+/** Answers what it answered before while it is asked about the same. */
+class Memory<T> {
+  private readonly known = new Map<string, { readonly from: readonly unknown[]; readonly value: T }>();
+
+  recall(id: string, from: readonly unknown[], make: () => T): T {
+    const before = this.known.get(id);
+    if (before?.from.length === from.length && from.every((part, i) => part === before.from[i])) {
+      return before.value;
+    }
+    const value = make();
+    this.known.set(id, { from, value });
+    return value;
+  }
+}
+
+@Injectable({ providedIn: 'root' })
+export class HeardPasses {
+  private readonly song = inject(OpenSongStore);
+  private readonly hearings = new Memory<Hearing>();
+  /** Typing in one riff leaves the others as they were compared. */
+  private readonly comparisons = new Memory<HeardPass[]>();
+
+  /** What was heard of the shown guitar, or of all together. */
+  private readonly strums = computed(() => {
+    const analysis = this.song.analysis();
+    const own = this.song.document()?.second ? analysis?.guitars[this.song.guitar() - 1] : null;
+    return (own ?? analysis)?.strums ?? [];
+  });
+
+  /** What the passes are compared with: the song as it is written, {@link AFTER_KEY_MS} behind it. */
+  private readonly compared = signal(untracked(() => this.song.written()));
+
+  constructor() {
+    let shown = untracked(() => this.song.songId());
+    effect((onCleanup) => {
+      const [songId, written] = [this.song.songId(), this.song.written()];
+      if (songId !== shown) {
+        shown = songId;
+        this.compared.set(written);
+        return;
+      }
+      const later = setTimeout(() => this.compared.set(written), AFTER_KEY_MS);
+      onCleanup(() => clearTimeout(later));
+    });
+  }
+
+  /** By riff, in order of time. */
+  readonly byRiff = computed((): ReadonlyMap<string, readonly HeardPass[]> => {
+    const [document, strums] = [this.compared(), this.strums()];
+    return new Map((document?.riffs ?? []).map((riff) => [riff.id, this.compare(riff, document!, strums)]));
+  });
+
+  private compare(riff: Riff, document: SongDocument, strums: readonly AnalysedStrum[]): HeardPass[] {
+    const { grid, tuning } = document;
+    const sections = document.sections.filter((s) => s.riffId === riff.id);
+    return this.comparisons.recall(riff.id, [riff, grid, tuning, strums, ...sections], () => {
+      const passes = sections.flatMap((section) =>
+        passesOf(section, riff, grid).map((pass) => {
+          const { startS, endS, transpose } = pass;
+          const hearing = this.hearings.recall(
+            `${section.id}/${pass.index}`,
+            [startS, endS, transpose, grid, strums, riffTicks(riff)],
+            () => hearPass(pass, riff, document, strums),
+          );
+          const played = riffOfPass(riff, section, pass.index);
+          const comparison = comparePass(played, hearing.strokes, tuning);
+          return { section, pass, hearing, played, comparison };
+        }),
+      );
+      const own = ownDifferences(passes.map((p) => p.comparison));
+      return passes.map(({ section, pass, hearing, played, comparison }, i): HeardPass => ({
+        pass,
+        riff: played,
+        heard: hearing.heard,
+        strokes: hearing.strokes,
+        spans: hearing.spans,
+        comparison,
+        differences: own[i],
+        isAsking: hearing.strokes.length > 0 && answerOf(section, pass.index) === null && isNotable(own[i]),
+        variation: variationOf(riff, section, pass.index),
+      }));
+    });
+  }
+}

@@ -1,0 +1,34 @@
+/** What is decided about a pass that differs: kept as a variation, or declared to be the riff. */
+import { inject, Injectable } from '@angular/core';
+import { keepVariation, sameRiff, variationOfPass } from '@wild-needle/core/riff';
+import { variationName } from '../shared/difference-words';
+import type { HeardPass } from './heard-passes';
+import { OpenSongStore } from './open-song.store';
+
+@Injectable({ providedIn: 'root' })
+export class PassAnswers {
+  private readonly song = inject(OpenSongStore);
+
+  /** What the pass would be called: the next free ending or variation. */
+  nameFor({ riff, differences }: Pick<HeardPass, 'riff' | 'differences'>): string {
+    return variationName(riff, differences);
+  }
+
+  /** Keeps what was heard in the pass as a variation of its riff, under the next free name or the given one. */
+  keep({ pass, strokes, differences }: Pick<HeardPass, 'pass' | 'strokes' | 'differences'>, name = ''): void {
+    const document = this.song.written();
+    const riff = document?.riffs.find((r) => r.id === pass.riffId);
+    if (!document || !riff) return;
+    const variation = variationOfPass(riff, strokes, differences, document.tuning, {
+      id: crypto.randomUUID(),
+      name: name.trim() === '' ? variationName(riff, differences) : name.trim(),
+      newId: () => crypto.randomUUID(),
+    });
+    if (variation) this.song.changeWritten((d) => keepVariation(d, pass.sectionId, pass.index, variation));
+  }
+
+  /** The pass is the riff, whatever was heard. */
+  same({ pass }: Pick<HeardPass, 'pass'>): void {
+    this.song.change((document) => sameRiff(document, pass.sectionId, pass.index));
+  }
+}

@@ -1,0 +1,26 @@
+/** Whether a written strum and the recording agree, as one of five shapes; see `verdict-paths`. */
+import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
+import type { Verdict } from '@wild-needle/core/riff';
+import { verdictPath } from './verdict-paths';
+
+@Component({
+  selector: 'wn-verdict',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <svg viewBox="0 0 16 16" aria-hidden="true"><path [class]="'verdict-' + verdict()" [attr.d]="d()" /></svg>
+    <span class="hidden-visually">{{ verdict() }}</span>
+  `,
+  styles: `
+    :host {
+      display: inline-flex;
+    }
+    svg {
+      width: 16px;
+      height: 16px;
+    }
+  `,
+})
+export class VerdictMark {
+  readonly verdict = input.required<Verdict>();
+  protected readonly d = computed(() => verdictPath(this.verdict(), 8, 8));
+}
