@@ -5,6 +5,10 @@ export default defineConfig({
   outputDir: '.cache/test-results',
   workers: 1,
   timeout: 120_000,
+  // What is broken breaks twice; what a standstill of the machine broke is listed as flaky.
+  retries: 1,
+  // A machine that is busy with other things may stand still for seconds; no test is about how long a screen takes.
+  expect: { timeout: 20_000 },
   reporter: [['list']],
   use: {
     viewport: { width: 1280, height: 800 },

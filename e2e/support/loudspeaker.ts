@@ -2,6 +2,10 @@
 import type { Page } from '@playwright/test';
 
 export interface Loudspeaker {
+  /** Seconds on the clock of the sound device: it stands still when the machine does, and so does the music. */
+  clockS(): Promise<number>;
+  /** Until so many seconds of sound are over. */
+  listenFor(seconds: number): Promise<void>;
   /** RMS of the last tenth of a second, full scale = 1. */
   level(): Promise<number>;
   /** Amplitude of a tone in the mean of both ears, dB against full scale. */
@@ -24,7 +28,17 @@ export async function listenIn(page: Page): Promise<Loudspeaker> {
       return connect.call(this, target);
     } as typeof AudioNode.prototype.connect;
   }, FFT_SIZE);
+  const clockS = (): Promise<number> =>
+    page.evaluate(() => (globalThis as unknown as { ear: AnalyserNode }).ear.context.currentTime);
   return {
+    clockS,
+    listenFor: async (seconds) => {
+      const endS = (await clockS()) + seconds;
+      await page.waitForFunction(
+        (untilS) => (globalThis as unknown as { ear: AnalyserNode }).ear.context.currentTime >= untilS,
+        endS,
+      );
+    },
     level: () =>
       page.evaluate(() => {
         const { ear } = globalThis as unknown as { ear: AnalyserNode };

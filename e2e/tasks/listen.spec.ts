@@ -22,24 +22,24 @@ test('takes one side out of two, the middle, and a band', async ({ app, page }) 
   const leftOverRight = async (): Promise<number> =>
     (await loudspeaker.toneDb(LEFT_HZ)) - (await loudspeaker.toneDb(RIGHT_HZ));
   await expect.poll(() => loudspeaker.level()).toBeGreaterThan(0.02);
-  await expect.poll(async () => Math.abs(await leftOverRight()), { timeout: 5000 }).toBeLessThan(6);
+  await expect.poll(async () => Math.abs(await leftOverRight())).toBeLessThan(6);
 
   await page.keyboard.press('e');
   await expect(page.getByRole('radio', { name: 'Left' })).toBeChecked();
-  await expect.poll(leftOverRight, { timeout: 5000 }).toBeGreaterThan(30);
+  await expect.poll(leftOverRight).toBeGreaterThan(30);
   await page.keyboard.press('e');
-  await expect.poll(leftOverRight, { timeout: 5000 }).toBeLessThan(-30);
+  await expect.poll(leftOverRight).toBeLessThan(-30);
 
   // Both tones stand at the sides: nothing is left in the middle.
   const loud = await loudspeaker.toneDb(RIGHT_HZ);
   await page.keyboard.press('e');
-  await expect.poll(() => loudspeaker.toneDb(RIGHT_HZ), { timeout: 5000 }).toBeLessThan(loud - 12);
+  await expect.poll(() => loudspeaker.toneDb(RIGHT_HZ)).toBeLessThan(loud - 12);
 
   await page.getByRole('radio', { name: 'Both' }).click();
   await page.getByRole('radio', { name: 'Body' }).click();
-  await expect.poll(() => loudspeaker.level(), { timeout: 5000 }).toBeGreaterThan(0.02);
+  await expect.poll(() => loudspeaker.level()).toBeGreaterThan(0.02);
   await page.getByRole('radio', { name: 'Edge' }).click();
-  await expect.poll(() => loudspeaker.toneDb(LEFT_HZ), { timeout: 5000 }).toBeLessThan(loud - 18);
+  await expect.poll(() => loudspeaker.toneDb(LEFT_HZ)).toBeLessThan(loud - 18);
 });
 
 test('clicks on the beats and counts a bar in', async ({ demoApp, page }) => {
@@ -54,11 +54,11 @@ test('clicks on the beats and counts a bar in', async ({ demoApp, page }) => {
   const before = await riffs.clock();
   await page.keyboard.press('Space');
   // While the bar is counted the needle rests.
-  await expect.poll(() => loudspeaker.level(), { timeout: 5000, intervals: [40] }).toBeGreaterThan(0.005);
+  await expect.poll(() => loudspeaker.level(), { intervals: [40] }).toBeGreaterThan(0.005);
   expect(await riffs.clock()).toBeCloseTo(before, 1);
   // Then the recording runs, silent here, and the click goes on.
-  await expect.poll(() => riffs.clock(), { timeout: 6000 }).toBeGreaterThan(before + 0.5);
-  await expect.poll(() => loudspeaker.level(), { timeout: 8000, intervals: [40] }).toBeGreaterThan(0.005);
+  await expect.poll(() => riffs.clock()).toBeGreaterThan(before + 0.5);
+  await expect.poll(() => loudspeaker.level(), { intervals: [40] }).toBeGreaterThan(0.005);
 });
 
 test('moves and grows the loop by beats', async ({ demoApp, page }) => {
@@ -126,12 +126,12 @@ test('listens through a window on the stage', async ({ app, page }) => {
     (await loudspeaker.toneDb(LEFT_HZ)) - (await loudspeaker.toneDb(RIGHT_HZ));
   await stage.focus();
   for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowLeft');
-  await expect.poll(leftOverRight, { timeout: 5000 }).toBeGreaterThan(12);
+  await expect.poll(leftOverRight).toBeGreaterThan(12);
   const box = (await stage.boundingBox())!;
   await page.mouse.move(box.x + 6, box.y + 30);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width - 2, box.y + 30, { steps: 6 });
   await page.mouse.up();
   await expect(stage).toHaveAttribute('aria-valuetext', /right/);
-  await expect.poll(leftOverRight, { timeout: 5000 }).toBeLessThan(-12);
+  await expect.poll(leftOverRight).toBeLessThan(-12);
 });

@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { openSongSchema } from '@wild-needle/contract';
 import { test } from '../support/app';
+import { listenIn } from '../support/loudspeaker';
 import { Shelf } from '../support/pages';
 
 /** '4' of 'B ×4'. */
@@ -93,12 +94,13 @@ test('takes the sections away as a label track and brings them in again', async 
 });
 
 test('taps a grid along with the recording', async ({ demoApp, page }) => {
+  const loudspeaker = await listenIn(page);
   await openSections(page, demoApp.url);
   await page.keyboard.press('Space');
-  await page.waitForTimeout(1000);
+  await loudspeaker.listenFor(1);
   for (let i = 0; i < 6; i++) {
     await page.keyboard.press('t');
-    await page.waitForTimeout(500);
+    await loudspeaker.listenFor(0.5);
   }
   await page.keyboard.press('Space');
   const words = await page.getByText(/\d+ bpm, \d+ bars/).textContent();
@@ -118,21 +120,23 @@ test('drags a bar line and the end of a section on the zoomed strip', async ({ d
 
   const line = page.getByTitle(/^Bar line \d+: drag/).nth(1);
   const number = Number(/\d+/.exec((await line.getAttribute('title')) ?? '')?.[0]);
-  const at = (await line.boundingBox())!;
-  await page.mouse.move(at.x + 4, at.y + 20);
-  await page.mouse.down();
-  await page.mouse.move(at.x + 12, at.y + 20, { steps: 4 });
-  await page.mouse.up();
-  await expect(page.getByText('Saved')).toBeVisible();
   const songId = new URL(page.url()).pathname.split('/')[2];
   const grid = async () => {
     const answer: unknown = await (await page.request.get(`${demoApp.url}/api/songs/${songId}`)).json();
     return openSongSchema.parse(answer).document.grid;
   };
+  const before = await grid();
+  // Zooming is over when the line stands still.
+  await line.hover();
+  const at = (await line.boundingBox())!;
+  await page.mouse.move(at.x + 4, at.y + 20);
+  await page.mouse.down();
+  await page.mouse.move(at.x + 12, at.y + 20, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => (await grid()).beatsS).not.toEqual(before.beatsS);
   const moved = await grid();
   await page.keyboard.press('Control+z');
-  await expect.poll(async () => (await grid()).beatsS).not.toEqual(moved.beatsS);
-  const before = await grid();
+  await expect.poll(async () => (await grid()).beatsS).toEqual(before.beatsS);
   const beat = before.bars[number - 1].beat;
   expect(moved.beatsS[beat]).toBeGreaterThan(before.beatsS[beat]);
   expect(moved.beatsS[beat] - before.beatsS[beat]).toBeLessThan(0.5);

@@ -53,10 +53,8 @@ test('the tuner finds the string by itself and says up or down', async ({ demoAp
   // The simulated guitar has its sixth string 26 cents sharp, its fifth 9 flat.
   await page.getByRole('button', { name: 'Strike string 6' }).click();
   const sixth = page.getByRole('listitem').filter({ hasText: 'Tune down' });
-  await expect(sixth).toContainText('+26.', { timeout: 4000 });
+  await expect(sixth).toContainText('+26.');
   await page.waitForTimeout(5500);
   await page.getByRole('button', { name: 'Strike string 5' }).click();
-  await expect(page.getByRole('listitem').filter({ hasText: 'Tune up a little' })).toContainText(/−[89]\./, {
-    timeout: 4000,
-  });
+  await expect(page.getByRole('listitem').filter({ hasText: 'Tune up a little' })).toContainText(/−[89]\./);
 });
