@@ -192,6 +192,13 @@ test('shows what sounds on the neck, ranks ways by it, and keeps an own shape ac
 
   // Without a strum the neck shows what the needle stands on: silence at first, then the first chord.
   const panel = page.locator('wn-strum-panel');
+  // The first Escape closes the card of keys, the next one lets go of the strum.
+  const card = page.getByRole('complementary', { name: 'Keys of this screen' });
+  await page.keyboard.press('?');
+  await expect(card).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(card).toBeHidden();
+  await expect(panel).not.toContainText('at the needle');
   await page.keyboard.press('Escape');
   await expect(panel).toContainText('at the needle');
   await page.keyboard.press('Home');

@@ -23,7 +23,7 @@ export interface VoicingOptions {
 }
 
 /** Power chords above the 17th fret are rare; four frets is what an ordinary hand spans low on the neck. */
-export const DEFAULT_VOICING_OPTIONS: VoicingOptions = { maxFret: 17, maxSpan: 4 };
+const DEFAULT_VOICING_OPTIONS: VoicingOptions = { maxFret: 17, maxSpan: 4 };
 
 /** Weights of the effort, by playing experience (common practice): a stretch beyond the grip costs most. */
 const EFFORT = {

@@ -36,6 +36,14 @@ describe('ways to play a strum', () => {
     expect(text(ways[0].frets)).toBe('5/10 4/12');
   });
 
+  it('reach the last fret, where a high note has no other place', () => {
+    const [best] = waysToPlay([grip('2/24')], 0, options);
+    expect([text(best.frets), best.notes]).toEqual(['1/19', [83]]);
+    expect(waysToPlay([grip('1/22')], 0, options).map((w) => text(w.frets))).toEqual(['1/22']);
+    const fifth = waysToPlay([grip('2/20 1/22')], 0, options).map((w) => text(w.frets));
+    expect(fifth).toContain('3/24 1/22');
+  });
+
   it('put what was heard before what is written', () => {
     const heardOctave = (midi: number): number => ({ 43: 0.95, 50: 0.95, 55: 0.97 })[midi] ?? 0.03;
     const [best, ...others] = waysToPlay([grip('6/3 5/5')], 0, { ...options, heard: heardOctave });

@@ -8,8 +8,8 @@ import { fingersOf, quietStrings, type FingerPlace, type QuietString } from './h
 import { costsThrough } from './hand-path';
 import { stretchMm } from './reach';
 import { isOwnShape, type OwnShape } from './shapes';
-import { soundingNotes, type StringFret, type Tuning } from './tuning';
-import { DEFAULT_VOICING_OPTIONS, findVoicings, type Voicing } from './voicing';
+import { MAX_FRET, soundingNotes, type StringFret, type Tuning } from './tuning';
+import { findVoicings, type Voicing } from './voicing';
 
 /** How strongly each note was heard, 0 to 1; null where nothing was measured. */
 export type HeardStrength = ((midi: MidiNote) => number) | null;
@@ -97,7 +97,7 @@ function keyOf(frets: readonly StringFret[]): string {
 /** A pressed grip as a candidate for the path, also when it doubles a note as unison pairs do. */
 export function voicingOf(frets: readonly StringFret[], tuning: Tuning): Voicing | null {
   if (frets.length === 0) return null;
-  const found = findVoicings(soundingNotes(tuning, frets), tuning, { maxFret: 24, maxSpan: 24 });
+  const found = findVoicings(soundingNotes(tuning, frets), tuning, { maxFret: MAX_FRET, maxSpan: MAX_FRET });
   const same = found.find((v) => keyOf(v.frets) === keyOf(frets));
   const pressed = frets.filter((f) => f.fret > 0).map((f) => f.fret);
   const effort = found[0]?.effort ?? 0;
@@ -126,7 +126,7 @@ function layersOf(
 
 /**
  * Ways to play one strum of a riff. `riff`: what each strum presses, in order of time; `index`: the strum in question; the
- * others may be played anywhere that suits. Fingerings up to the 17th fret; what is written is always among them.
+ * others may be played anywhere that suits. Fingerings on the whole neck; what is written is always among them.
  */
 export function waysToPlay(
   riff: readonly (readonly StringFret[])[],
@@ -140,7 +140,7 @@ export function waysToPlay(
   const asked = [...new Set(sets.flat())].sort((a, b) => a - b);
   const found = new Map<string, Voicing>();
   for (const set of sets) {
-    for (const voicing of applyHabits(findVoicings(set, tuning, DEFAULT_VOICING_OPTIONS), tuning)) {
+    for (const voicing of applyHabits(findVoicings(set, tuning, { maxFret: MAX_FRET }), tuning)) {
       if (fingersOf(voicing.frets) !== null) found.set(keyOf(voicing.frets), voicing);
     }
   }
@@ -229,7 +229,7 @@ function lastPosition(riff: readonly (readonly StringFret[])[], index: number): 
 }
 
 /** Which strings of the tuning sound a note, with the fret; for looking it up on the neck. */
-export function placesOf(midi: MidiNote, tuning: Tuning, maxFret = 24): StringFret[] {
+export function placesOf(midi: MidiNote, tuning: Tuning, maxFret = MAX_FRET): StringFret[] {
   const count = tuning.stringsMidi.length;
   return tuning.stringsMidi.flatMap((open, i): StringFret[] => {
     const fret = midi - open - tuning.capo;

@@ -244,9 +244,12 @@ export class SongFrame implements OnDestroy {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    if (event.key === 'Escape') {
+    if (event.key === 'Escape' && (this.keysShown() || this.control.pedalsShown())) {
       this.keysShown.set(false);
       this.control.pedalsShown.set(false);
+      // It closes what is shown and does nothing else: the page behind would let go of its strum.
+      event.stopImmediatePropagation();
+      return;
     }
     if (!isCommandKey(event)) return;
     if (this.control.handleKey(event.key)) event.preventDefault();
