@@ -223,7 +223,7 @@ export class Player {
 
   seek(timeS: number): void {
     const bounded = Math.min(Math.max(0, timeS), Math.max(0, this.durationSignal()));
-    if (this.playingSignal()) this.startSegment(bounded);
+    if (this.playingSignal()) this.startSegment(bounded, this.countedInS());
     this.nowSignal.set(bounded);
   }
 
@@ -283,7 +283,12 @@ export class Player {
   /** Continues from the present place with changed settings. */
   private restart(): void {
     if (!this.playingSignal() || !this.context) return;
-    this.startSegment(positionAt(this.segment, this.context.currentTime + LOOKAHEAD_S));
+    this.startSegment(positionAt(this.segment, this.context.currentTime + LOOKAHEAD_S), this.countedInS());
+  }
+
+  /** How much longer the bar before playback is counted: what changes meanwhile does not cut it short. */
+  private countedInS(): number {
+    return Math.max(0, this.segment.contextS - (this.context?.currentTime ?? 0) - LOOKAHEAD_S);
   }
 
   /** Puts another sound in place of the present one without a click. */
