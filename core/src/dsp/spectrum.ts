@@ -1,5 +1,5 @@
 /**
- * Magnitude spectra of real signals: a Hann-windowed FFT with its scratch memory kept in one object.
+ * Spectra of real signals: a Hann-windowed FFT with its scratch memory kept in one object.
  * Wraps `fft.js` (radix-4), so that the rest of the core sees typed arrays only. A real signal takes a complex transform
  * of half its length (Press et al., "Numerical Recipes", 3rd ed. 2007, section 12.3), a third faster than the one of fft.js.
  */
@@ -16,6 +16,8 @@ export interface SpectrumAnalyser {
    * A full-scale sine reads 1 at its bin.
    */
   magnitudes(samples: Float32Array, start: number, out: Float32Array, length?: number): void;
+  /** The same with its phases, that of `start` as zero: real and imaginary parts, `bins` values each. */
+  spectrum(samples: Float32Array, start: number, re: Float32Array, im: Float32Array): void;
 }
 
 export function createSpectrumAnalyser(size: number): SpectrumAnalyser {
@@ -35,32 +37,57 @@ export function createSpectrumAnalyser(size: number): SpectrumAnalyser {
     return window;
   };
 
+  /** Even samples as real, odd ones as imaginary parts of a transform of half the size. */
+  const transform = (samples: Float32Array, start: number, used: number): void => {
+    const window = windowOf(used);
+    const from = Math.min(used, Math.max(0, -start));
+    const to = Math.max(from, Math.min(used, samples.length - start));
+    input.fill(0, 0, from);
+    for (let i = from; i < to; i++) input[i] = samples[start + i] * window[i];
+    input.fill(0, to);
+    fft.transform(output, input);
+  };
+  /** Taken apart: the real and imaginary part of a bin, times a scale. */
+  const takeApart = (k: number, scale: number): void => {
+    const a = 2 * (k === half ? 0 : k);
+    const b = 2 * (k === 0 ? 0 : half - k);
+    const evenRe = output[a] + output[b];
+    const evenIm = output[a + 1] - output[b + 1];
+    const oddRe = output[a + 1] + output[b + 1];
+    const oddIm = output[b] - output[a];
+    partRe = scale * (evenRe + cosines[k] * oddRe + sines[k] * oddIm);
+    partIm = scale * (evenIm + cosines[k] * oddIm - sines[k] * oddRe);
+  };
+  let partRe = 0;
+  let partIm = 0;
+  const check = (out: Float32Array): void => {
+    if (out.length !== bins) throw new RangeError(`out must have ${bins} bins, but has ${out.length}`);
+  };
+  // A Hann window has a mean of 1/2 and a sine splits over two bins: 4 / length restores amplitude 1.
+  const scaleOf = (used: number): number => 2 / used;
+
   return {
     size,
     bins,
     magnitudes(samples, start, out, length = size) {
-      if (out.length !== bins) throw new RangeError(`out must have ${bins} bins, but has ${out.length}`);
+      check(out);
       const used = Math.min(length, size);
-      const window = windowOf(used);
-      const from = Math.min(used, Math.max(0, -start));
-      const to = Math.max(from, Math.min(used, samples.length - start));
-      input.fill(0, 0, from);
-      for (let i = from; i < to; i++) input[i] = samples[start + i] * window[i];
-      input.fill(0, to);
-      // Even samples as real, odd ones as imaginary parts of a transform of half the size; then taken apart.
-      fft.transform(output, input);
-      // A Hann window has a mean of 1/2 and a sine splits over two bins: 4 / length restores amplitude 1.
-      const scale = 2 / used;
+      transform(samples, start, used);
+      const scale = scaleOf(used);
       for (let k = 0; k < bins; k++) {
-        const a = 2 * (k === half ? 0 : k);
-        const b = 2 * (k === 0 ? 0 : half - k);
-        const evenRe = output[a] + output[b];
-        const evenIm = output[a + 1] - output[b + 1];
-        const oddRe = output[a + 1] + output[b + 1];
-        const oddIm = output[b] - output[a];
-        const re = evenRe + cosines[k] * oddRe + sines[k] * oddIm;
-        const im = evenIm + cosines[k] * oddIm - sines[k] * oddRe;
-        out[k] = Math.sqrt(re * re + im * im) * scale;
+        takeApart(k, scale);
+        out[k] = Math.sqrt(partRe * partRe + partIm * partIm);
+      }
+    },
+    spectrum(samples, start, re, im) {
+      check(re);
+      check(im);
+      transform(samples, start, size);
+      const scale = scaleOf(size);
+      for (let k = 0; k < bins; k++) {
+        takeApart(k, scale);
+        re[k] = partRe;
+        im[k] = partIm;
       }
     },
   };

@@ -1,12 +1,13 @@
 /**
  * What the instant around a possible stroke looks like: levels of ten frequency bands from a tenth of a second before
  * to a fifth after it, in the middle and in the sides, how sharply the spectrum rises, whether another chord sounds
- * afterwards, and how near the neighbours are. Levels are against the loud parts of the same passage. To that comes
+ * afterwards or what rang goes on, and how near the neighbours are. Levels are against the loud parts of the same passage. To that comes
  * what the candidates around look like on average, which says whether drums play and how the guitar sounds.
  * Shape: {@link STROKE_FEATURES} values per candidate, about -3 to 3.
  */
 import { cosineSimilarity, createSpectrumAnalyser, quantile } from '../dsp';
 import type { OnsetStrength, Region } from './onset-strength';
+import { CONTINUITY_FEATURES, createPhaseContinuity } from './phase-continuity';
 import { atSecond, runningLoudness } from './running-loudness';
 
 /** Band edges, Hz: from the lowest fundamentals to the fizz of an amplifier. */
@@ -54,7 +55,7 @@ export interface StrokeSignal {
   readonly strength: OnsetStrength;
 }
 
-const PER_SIGNAL = BANDS * SLOTS_S.length + REGIONS.length + 2;
+const PER_SIGNAL = BANDS * SLOTS_S.length + REGIONS.length + 2 + CONTINUITY_FEATURES;
 const SHARED = 7;
 const LOCAL = 2 * PER_SIGNAL + SHARED;
 /** Local features whose mean over the recording is added: levels shortly before and after, and all but levels. */
@@ -117,6 +118,7 @@ export function computeStrokeFeatures(
   const before = new Float32Array(chordAnalyser.bins);
   const after = new Float32Array(chordAnalyser.bins);
   const heights = new Float32Array(candidatesS.length);
+  const continuity = createPhaseContinuity(sampleRate);
 
   [mid, side].forEach((signal, which) => {
     if (!signal) return;
@@ -152,6 +154,7 @@ export function computeStrokeFeatures(
       const [a, b] = [before.subarray(2, chordBins), after.subarray(2, chordBins)];
       out[at++] = 2 * cosineSimilarity(a, b) - 1;
       out[at++] = flatness(b);
+      continuity(signal.samples, timeS, out, at);
     });
   });
 
