@@ -1,16 +1,20 @@
 /** `npm run check`: types, lint, format, borders between folders, unused code. Runs all and fails if one does. */
-import { spawnSync } from 'node:child_process';
+import { Buffer } from 'node:buffer';
+import { spawn } from 'node:child_process';
+import { availableParallelism } from 'node:os';
+import { join } from 'node:path';
 import { ensureNpmPackages, ROOT } from './lib/packages.mjs';
 import { endOnStop, say } from './lib/say.mjs';
 
+/** The longest first. */
 const CHECKS = [
+  ['lint', 'eslint', ['--max-warnings=0', '.']],
   ['types: core', 'tsc', ['-p', 'core/tsconfig.json']],
   ['types: core with tests', 'tsc', ['-p', 'core/tsconfig.spec.json']],
   ['types: contract', 'tsc', ['-p', 'contract/tsconfig.json']],
   ['types: server', 'tsc', ['-p', 'server/tsconfig.json']],
   ['types: web', 'ngc', ['-p', 'web/tsconfig.spec.json']],
   ['types: e2e, demo, bench, training', 'tsc', ['-p', 'tsconfig.json']],
-  ['lint', 'eslint', ['--max-warnings=0', '.']],
   ['format', 'prettier', ['--check', '--log-level=warn', '.']],
   [
     'borders',
@@ -31,21 +35,42 @@ const CHECKS = [
   ['unused code', 'knip', ['--no-progress']],
 ];
 
-function main() {
-  ensureNpmPackages();
-  const failed = CHECKS.filter(([name, command, args]) => {
-    const { status } = spawnSync('npx', ['--no-install', command, ...args], {
+/** Runs one, prints what it said when it is done. True when it found nothing. */
+function run([name, command, args]) {
+  return new Promise((resolve) => {
+    const child = spawn(join(ROOT, 'node_modules/.bin', command), args, {
       cwd: ROOT,
-      stdio: ['ignore', 'inherit', 'inherit'],
+      stdio: ['ignore', 'pipe', 'pipe'],
     });
-    say(`${status === 0 ? 'ok    ' : 'FAILED'} ${name}`);
-    return status !== 0;
+    const said = [];
+    child.stdout.on('data', (part) => said.push(part));
+    child.stderr.on('data', (part) => said.push(part));
+    const end = (isFine) => {
+      process.stdout.write(Buffer.concat(said));
+      say(`${isFine ? 'ok    ' : 'FAILED'} ${name}`);
+      resolve(isFine);
+    };
+    child.on('error', (error) => {
+      said.push(Buffer.from(`${error.message}\n`));
+      end(false);
+    });
+    child.on('close', (status) => end(status === 0));
   });
-  process.exit(failed.length === 0 ? 0 : 1);
 }
 
-try {
-  main();
-} catch (error) {
-  endOnStop(error);
+/** As many at a time as there are cores. */
+async function main() {
+  ensureNpmPackages();
+  const waiting = [...CHECKS];
+  let isFine = true;
+  const work = async () => {
+    for (let next = waiting.shift(); next; next = waiting.shift()) {
+      const passed = await run(next);
+      isFine &&= passed;
+    }
+  };
+  await Promise.all(Array.from({ length: Math.min(4, availableParallelism()) }, work));
+  process.exit(isFine ? 0 : 1);
 }
+
+main().catch(endOnStop);
