@@ -3,42 +3,17 @@
  * the needle moves and while the selection does. Medians over rounds, written to `bench/screen/results.json`.
  */
 import { writeFileSync } from 'node:fs';
-import { openSongSchema, importAnswerSchema } from '@wild-needle/contract';
 import { expect, type Page } from '@playwright/test';
-import { renderDemoSong } from '../../demo/seed/render';
 import { test } from '../../e2e/support/app';
 import { Shelf } from '../../e2e/support/pages';
 import { longSong } from './four-minutes';
 import { frameGaps } from './frames';
+import { putSong } from './put-song';
 
 const ROUNDS = 5;
 
 function median(values: readonly number[]): number {
   return [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
-}
-
-async function load(page: Page, base: string): Promise<void> {
-  const song = longSong();
-  const file = await renderDemoSong(song);
-  const sent = await fetch(`${base}/api/recordings?fileName=four.flac&title=Four%20minutes`, {
-    method: 'POST',
-    body: new Uint8Array(file),
-  });
-  const { songId, recordingId } = importAnswerSchema.parse(await sent.json());
-  await new Shelf(page).open(base);
-  await expect(new Shelf(page).song('Four minutes').getByText(/strums checked/)).toBeVisible({
-    timeout: 120_000,
-  });
-  const { revision } = openSongSchema.parse(await (await fetch(`${base}/api/songs/${songId}`)).json());
-  const saved = await fetch(`${base}/api/songs/${songId}/document`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({
-      baseRevision: revision,
-      document: { ...song.document, recordings: [{ id: recordingId, isReference: true }] },
-    }),
-  });
-  expect(saved.ok).toBe(true);
 }
 
 /** Milliseconds from the click on the song to the first frame that holds its written riff and the groove. */
@@ -89,7 +64,7 @@ function medianFrames(rounds: readonly Frames[]): Frames {
 
 test('opens a 4-minute song and draws it', async ({ app, page }) => {
   test.setTimeout(300_000);
-  await load(page, app.url);
+  await putSong(page, app.url, longSong());
   const opening: number[] = [];
   for (let i = 0; i < ROUNDS; i++) {
     await new Shelf(page).open(app.url);

@@ -4,20 +4,19 @@
  * `bench/screen/writing.json`.
  */
 import { writeFileSync } from 'node:fs';
-import { importAnswerSchema, openSongSchema } from '@wild-needle/contract';
-import { expect, type Page } from '@playwright/test';
-import { renderDemoSong } from '../../demo/seed/render';
+import { expect } from '@playwright/test';
 import { DEMO_SONGS } from '../../demo/riffs/songs';
 import { test } from '../../e2e/support/app';
 import { Shelf } from '../../e2e/support/pages';
 import { frameGaps } from './frames';
+import { putSong, type MadeSong } from './put-song';
 
 const PASSES = 40;
 const KEYS = 60;
 const TITLE = 'Forty passes';
 
 /** One riff of four bars, forty times. */
-function fortyPasses(): (typeof DEMO_SONGS)[number] {
+function fortyPasses(): MadeSong {
   const song = DEMO_SONGS[0];
   const riff = song.document.riffs[1];
   const length = riff.bars.length;
@@ -44,27 +43,6 @@ function fortyPasses(): (typeof DEMO_SONGS)[number] {
   return { ...song, document, played: document };
 }
 
-async function load(page: Page, base: string): Promise<void> {
-  const song = fortyPasses();
-  const sent = await fetch(`${base}/api/recordings?fileName=forty.flac&title=${encodeURIComponent(TITLE)}`, {
-    method: 'POST',
-    body: new Uint8Array(await renderDemoSong(song)),
-  });
-  const { songId, recordingId } = importAnswerSchema.parse(await sent.json());
-  await new Shelf(page).open(base);
-  await expect(new Shelf(page).song(TITLE).getByText(/strums checked/)).toBeVisible({ timeout: 180_000 });
-  const { revision } = openSongSchema.parse(await (await fetch(`${base}/api/songs/${songId}`)).json());
-  const saved = await fetch(`${base}/api/songs/${songId}/document`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({
-      baseRevision: revision,
-      document: { ...song.document, recordings: [{ id: recordingId, isReference: true }] },
-    }),
-  });
-  expect(saved.ok).toBe(true);
-}
-
 const perSecond = (gaps: readonly number[]): number =>
   Number(((1000 * gaps.length) / gaps.reduce((a, b) => a + b, 0)).toFixed(1));
 const quantile = (values: readonly number[], q: number): number =>
@@ -72,7 +50,7 @@ const quantile = (values: readonly number[], q: number): number =>
 
 test('draws forty passes and answers to keys', async ({ app, page }) => {
   test.setTimeout(600_000);
-  await load(page, app.url);
+  await putSong(page, app.url, fortyPasses());
   const riffs = await new Shelf(page).openSong(TITLE);
   await riffs.ready();
   await expect(page.locator('wn-pass-row')).toHaveCount(PASSES);
