@@ -36,10 +36,8 @@ export function spokenName(name: string): string {
 @Component({
   selector: 'wn-chord-name',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[attr.role]': "mute() ? null : 'img'", '[attr.aria-label]': 'mute() ? null : spoken()' },
   template: `
-    @if (!mute()) {
-      <span class="hidden-visually">{{ spoken() }}</span>
-    }
     <span aria-hidden="true">
       @for (part of parts(); track $index) {
         @switch (part.kind) {
@@ -75,7 +73,7 @@ export function spokenName(name: string): string {
 })
 export class ChordName {
   readonly name = input.required<string>();
-  /** What stands around it says it: every hidden text costs a layer of its own. */
+  /** What stands around it says it. */
   readonly mute = input(false, { transform: booleanAttribute });
   protected readonly parts = computed(() => splitName(this.name()));
   protected readonly spoken = computed(() => spokenName(this.name()));

@@ -15,14 +15,14 @@ export function groovePath(
   widthPx: number,
   heightPx: number,
   timeAt: (xPx: number) => number,
-  stepPx = 1,
+  { stepPx = 1, topPx = 0 } = {},
 ): string {
   const columns: { x: number; half: number }[] = [];
   for (let x = 0; x < widthPx; x += stepPx) {
     const level = loudest(envelope, timeAt(x), timeAt(x + stepPx));
     columns.push({ x, half: Math.max(0.5, (level * heightPx) / 2) });
   }
-  const middle = heightPx / 2;
+  const middle = topPx + heightPx / 2;
   return (
     area<{ x: number; half: number }>()
       .x((c) => Math.round(c.x))

@@ -6,9 +6,9 @@ import { verdictPath } from './verdict-paths';
 @Component({
   selector: 'wn-verdict',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { role: 'img', '[attr.aria-label]': 'verdict()' },
   template: `
     <svg viewBox="0 0 16 16" aria-hidden="true"><path [class]="'verdict-' + verdict()" [attr.d]="d()" /></svg>
-    <span class="hidden-visually">{{ verdict() }}</span>
   `,
   styles: `
     :host {

@@ -120,7 +120,8 @@ const SWITCHES: readonly MarkSwitch[] = [
       padding: 0;
       font-size: 11px;
       line-height: 12px;
-      opacity: 0.8;
+      // An opacity would give each of them a layer of its own.
+      color: color-mix(in srgb, currentColor 80%, transparent);
     }
   `,
 })

@@ -16,8 +16,10 @@ const TOP = 3;
 const NUMBERED = [0, 3, 5, 7, 9, 12, 15, 17, 19, 21, 24];
 /** Loud pitches that no guitar note explains stay this pale. */
 const UNEXPLAINED = 0.28;
-/** Fainter cells are not drawn. */
-const LEAST = 0.06;
+/** Strengths are drawn in steps of this, one path for each: a hundred shapes with an opacity each would cost a layer each. */
+const STEP = 1 / 12;
+/** A cell is a thick dash with round ends. */
+const DASH_PX = 2;
 
 @Component({
   selector: 'wn-neck',
@@ -29,29 +31,11 @@ const LEAST = 0.06;
       [attr.viewBox]="'0 0 ' + width + ' ' + height()"
       [attr.height]="height()"
     >
-      @for (y of strings(); track $index) {
-        <line class="string" [attr.x1]="left" [attr.x2]="width" [attr.y1]="y" [attr.y2]="y" />
-      }
-      @for (fret of fretLines; track fret) {
-        <line
-          class="fret"
-          [class.nut]="fret === 0"
-          [attr.x1]="left + 6 + fret * fretPx"
-          [attr.x2]="left + 6 + fret * fretPx"
-          y1="3"
-          [attr.y2]="height() - 16"
-        />
-      }
-      @for (cell of cells(); track cell.id) {
-        <rect
-          class="cell"
-          rx="4"
-          width="11"
-          height="9"
-          [attr.x]="cell.x"
-          [attr.y]="cell.y"
-          [attr.opacity]="cell.strength"
-        />
+      <path class="string" [attr.d]="strings()" />
+      <path class="fret" [attr.d]="frames()" />
+      <path class="nut" [attr.d]="nut()" />
+      @for (cells of sounding(); track $index) {
+        <path class="cells" [attr.stroke-opacity]="cells.strength" [attr.d]="cells.d" />
       }
       @for (cell of written(); track cell.id) {
         <rect class="written" rx="5" width="14" height="12" [attr.x]="cell.x - 1.5" [attr.y]="cell.y - 1.5" />
@@ -78,12 +62,14 @@ const LEAST = 0.06;
     .fret {
       stroke: var(--line);
     }
-    .fret.nut {
+    .nut {
       stroke: var(--ink);
       stroke-width: 2.5;
     }
-    .cell {
-      fill: var(--groove);
+    .cells {
+      stroke: var(--groove);
+      stroke-width: 9;
+      stroke-linecap: round;
     }
     .written,
     .tried {
@@ -108,29 +94,42 @@ export class Neck {
   protected readonly left = LEFT;
   protected readonly fretPx = FRET_PX;
   protected readonly numbered = NUMBERED;
-  protected readonly fretLines = Array.from({ length: FRETS }, (_, i) => i);
 
   readonly tuning = input.required<Tuning>();
   readonly heard = input.required<HeardNotes | null>();
   readonly frets = input.required<readonly StringFret[]>();
   readonly tried = input.required<readonly StringFret[] | null>();
 
-  protected readonly strings = computed(() =>
-    this.tuning().stringsMidi.map((_, i) => TOP + STRING_PX * (i + 0.5)),
-  );
   protected readonly height = computed(() => TOP + STRING_PX * this.tuning().stringsMidi.length + 16);
+  protected readonly strings = computed(() =>
+    this.tuning()
+      .stringsMidi.map((_, i) => `M${LEFT} ${TOP + STRING_PX * (i + 0.5)}H${this.width}`)
+      .join(''),
+  );
+  protected readonly nut = computed(() => this.fretLine(0));
+  protected readonly frames = computed(() =>
+    Array.from({ length: FRETS - 1 }, (_, i) => this.fretLine(i + 1)).join(''),
+  );
 
-  protected readonly cells = computed(() => {
+  /** Where the notes lie that sound, by how surely they do: a path for each step, empty ones too, so that none comes and goes. */
+  protected readonly sounding = computed(() => {
     const [{ stringsMidi, capo }, heard] = [this.tuning(), this.heard()];
-    if (!heard) return [];
-    return stringsMidi.flatMap((open, i) =>
-      Array.from({ length: FRETS + 1 }, (_, fret) => {
+    const steps = Array.from({ length: Math.round(1 / STEP) }, (_, i) => ({
+      strength: (i + 1) * STEP,
+      d: '',
+    }));
+    stringsMidi.forEach((open, i) => {
+      for (let fret = 0; fret <= FRETS; fret++) {
         const note = open + capo + fret - FIRST_HEARD_NOTE;
-        const believed = heard.probability[note] ?? 0;
-        const strength = Math.max(believed, UNEXPLAINED * (heard.level[note] ?? 0));
-        return { ...this.place({ string: stringsMidi.length - i, fret }), strength };
-      }).filter((cell) => cell.strength > LEAST),
-    );
+        const believed = heard?.probability[note] ?? 0;
+        const strength = Math.max(believed, UNEXPLAINED * (heard?.level[note] ?? 0));
+        const step = Math.min(steps.length, Math.round(strength / STEP));
+        if (step === 0) continue;
+        const { x, y } = this.place({ string: stringsMidi.length - i, fret });
+        steps[step - 1].d += `M${x + 4.5} ${y + 4.5}h${DASH_PX}`;
+      }
+    });
+    return steps;
   });
   protected readonly written = computed(() => this.frets().map((f) => this.place(f)));
   protected readonly triedCells = computed(() => (this.tried() ?? []).map((f) => this.place(f)));
@@ -140,6 +139,10 @@ export class Neck {
       .join(', ');
     return `Pitches in the recording, on the neck; written: ${frets || 'nothing'}`;
   });
+
+  private fretLine(fret: number): string {
+    return `M${LEFT + 6 + fret * FRET_PX} 3V${this.height() - 16}`;
+  }
 
   private place({ string, fret }: StringFret): { id: string; x: number; y: number } {
     return {

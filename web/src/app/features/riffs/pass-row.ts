@@ -43,7 +43,8 @@ export interface PassView {
   readonly variation: { readonly name: string; readonly x: number } | null;
   readonly path: () => string;
   readonly rowPx: number;
-  /** Height of the groove, at the foot of the row. */
+  /** Where the groove is, at the foot of the row. */
+  readonly grooveTopPx: number;
   readonly groovePx: number;
 }
 
@@ -71,10 +72,8 @@ export function hasRoom(name: string, roomPx: number, rowPx: number, sounding: b
   },
   template: `
     <svg class="groove" [attr.width]="widthPx()" [attr.height]="pass().rowPx" aria-hidden="true">
-      <g [attr.transform]="'translate(0 ' + (pass().rowPx - pass().groovePx - 2) + ')'">
-        <path class="sound" [attr.d]="path()" />
-        <path class="onsets" [attr.d]="onsets()" />
-      </g>
+      <path class="sound" [attr.d]="path()" />
+      <path class="onsets" [attr.d]="onsets()" />
       @for (verdict of verdicts(); track verdict.kind) {
         <path [class]="'verdict-' + verdict.kind" [attr.d]="verdict.d" />
       }
@@ -187,7 +186,7 @@ export function hasRoom(name: string, roomPx: number, rowPx: number, sounding: b
     }
     .question kbd {
       margin-left: 4px;
-      opacity: 0.85;
+      color: color-mix(in srgb, currentColor 85%, transparent);
     }
   `,
 })
@@ -200,10 +199,10 @@ export class PassRow {
   protected readonly marks = computed(() => (this.inSight() ? this.pass().marks() : []));
   protected readonly path = computed(() => (this.inSight() ? this.pass().path() : ''));
   protected readonly onsets = computed(() => {
-    const { groovePx } = this.pass();
+    const { grooveTopPx, groovePx } = this.pass();
     return this.marks()
       .filter((m) => m.verdict !== 'missing')
-      .map((m) => `M${m.x.toFixed(1)} 0v${groovePx}`)
+      .map((m) => `M${m.x.toFixed(1)} ${grooveTopPx}v${groovePx}`)
       .join('');
   });
   /** One path for all of a kind: hundreds of them stand on the screen. */

@@ -44,6 +44,7 @@ const SOUNDING_MORE = 26;
 const ASKING_ROW = 66;
 /** Of a row, the part below its names. */
 const GROOVE_SHARE = 0.45;
+const GROOVE_FOOT_PX = 2;
 /** A question is this wide, so that sentence and answers fit. */
 const QUESTION_PX = 320;
 
@@ -183,6 +184,7 @@ export class RiffView {
       const sounding = pass.index === soundingIndex;
       const rowPx = (p.isAsking ? ASKING_ROW : plainPx) + (sounding ? SOUNDING_MORE : 0);
       const groovePx = Math.round(rowPx * GROOVE_SHARE);
+      const grooveTopPx = rowPx - groovePx - GROOVE_FOOT_PX;
       return {
         id: `${pass.sectionId}-${pass.index}`,
         number: pass.index + 1,
@@ -195,8 +197,9 @@ export class RiffView {
         marks: () => this.marksOf(p, rowPx, sounding),
         question: p.isAsking ? this.questionOf(p) : null,
         variation: p.variation && { name: p.variation.name, x: this.xOf(p.variation.fromTicks) },
-        path: () => this.groove(p, groovePx),
+        path: () => this.groove(p, grooveTopPx, groovePx),
         rowPx,
+        grooveTopPx,
         groovePx,
       };
     });
@@ -251,7 +254,7 @@ export class RiffView {
   }
 
   /** Drawn once: what is written in a riff does not change how it sounds. */
-  private groove({ pass, riff }: HeardPass, heightPx: number): string {
+  private groove({ pass, riff }: HeardPass, topPx: number, heightPx: number): string {
     const [envelope, grid] = [this.envelope(), this.song.document()?.grid];
     const [{ fromTicks, toTicks }, width] = [this.window(), this.laneWidth()];
     if (!envelope || !grid) return '';
@@ -265,13 +268,14 @@ export class RiffView {
       fromTicks,
       toTicks,
       width,
+      topPx,
       heightPx,
     ];
     const before = this.grooves.get(id);
     if (before?.from.every((part, i) => part === from[i])) return before.path;
     const timeAt = (x: number): number =>
       passTicksToSeconds(pass, riff, grid, fromTicks + (x / width) * (toTicks - fromTicks));
-    const path = groovePath(envelope, width, heightPx, timeAt, 2);
+    const path = groovePath(envelope, width, heightPx, timeAt, { stepPx: 2, topPx });
     this.grooves.set(id, { from, path });
     return path;
   }

@@ -4,6 +4,7 @@
  */
 import type { ElementRef, OnDestroy } from '@angular/core';
 import {
+  ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -79,6 +80,7 @@ export class RiffsPage implements OnDestroy {
   private readonly deck = inject(DeckControl);
   private readonly store = inject(Store);
   private readonly snackBar = inject(MatSnackBar);
+  private readonly app = inject(ApplicationRef);
   private readonly stack = viewChild<ElementRef<HTMLElement>>('stack');
   private readonly passList = viewChild<ElementRef<HTMLElement>>('passList');
   private readonly panel = viewChild(StrumPanel);
@@ -139,6 +141,8 @@ export class RiffsPage implements OnDestroy {
     if (!command) return;
     event.preventDefault();
     this.run(command, event.timeStamp);
+    // Now and not when the next frame begins: that frame then only has to paint, and shows it up to a third sooner.
+    this.app.tick();
   }
 
   protected seekToPass(index: number): void {

@@ -14,6 +14,7 @@ import type { StringFret, Way } from '@wild-needle/core/guitar';
 import { strumNotes, type MarkCommand } from '@wild-needle/core/riff';
 import { nameNotes } from '@wild-needle/core/theory';
 import { OpenSongStore } from '../../open-song/open-song.store';
+import { behindPaint } from '../../shared/behind-paint';
 import { ChordName } from '../../shared/chord-name';
 import { VerdictMark } from '../../shared/verdict-mark';
 import { placeWords } from '../../shared/difference-words';
@@ -35,7 +36,7 @@ const EXTRA = 0.6;
   imports: [ChordName, MarksPad, MatButtonToggleModule, Neck, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    @if (song.strum(); as s) {
+    @if (shown().strum; as s) {
       <div class="top">
         <span class="display name" [class.sounding]="sounding()" [class.long]="name().length > 4">
           @if (s.dead) {
@@ -65,7 +66,7 @@ const EXTRA = 0.6;
       <p class="quiet head">Pitches in the recording here, on the neck</p>
       <wn-neck
         [tuning]="view.tuning()"
-        [heard]="study.heard()"
+        [heard]="shown().heard"
         [frets]="s.frets"
         [tried]="study.tried()?.frets ?? null"
       />
@@ -78,17 +79,18 @@ const EXTRA = 0.6;
       </p>
       <div class="quiet head ways-head">
         <span>Ways to play it <kbd>,</kbd> <kbd>.</kbd></span>
-        @if (study.heard()) {
+        @if (shown().heard) {
           <span>fits</span>
         }
       </div>
       <div class="ways" role="listbox" aria-label="Ways to play it">
         @for (row of ways(); track row.frets) {
+          @let chosen = row.frets === written();
           <div
             role="option"
             tabindex="-1"
-            [class.chosen]="row.chosen"
-            [attr.aria-selected]="row.chosen"
+            [class.chosen]="chosen"
+            [attr.aria-selected]="chosen"
             (click)="played.emit(row.way.frets)"
             (mouseenter)="study.tried.set(row.way)"
             (mouseleave)="study.tried.set(null)"
@@ -96,7 +98,7 @@ const EXTRA = 0.6;
             <span class="mono frets">{{ row.frets }}</span>
             <span class="why"
               >{{ row.words }}
-              @if (row.chosen) {
+              @if (chosen) {
                 <small class="quiet">{{ row.hand }}</small>
               }
             </span>
@@ -119,16 +121,16 @@ const EXTRA = 0.6;
       <div class="top">
         <p class="quiet">
           {{
-            song.placeTicks() === null
+            shown().placeTicks === null
               ? 'No strum is chosen.'
               : 'Nothing is written here yet: type a fret, or a shape with Shift 1 to 8.'
           }}
         </p>
       </div>
       <p class="quiet head">
-        Pitches in the recording {{ study.listenedTo() === 'place' ? 'at this place' : 'at the needle' }}
+        Pitches in the recording {{ shown().listenedTo === 'place' ? 'at this place' : 'at the needle' }}
       </p>
-      <wn-neck [tuning]="view.tuning()" [heard]="study.heard()" [frets]="[]" [tried]="null" />
+      <wn-neck [tuning]="view.tuning()" [heard]="shown().heard" [frets]="[]" [tried]="null" />
       <p class="notes">
         @for (note of soundingNotes(); track note) {
           <wn-chord-name class="display" [name]="note" />
@@ -136,7 +138,7 @@ const EXTRA = 0.6;
       </p>
       <span class="gap"></span>
     }
-    <wn-marks-pad [strum]="song.strum()" (pressed)="marked.emit($event)" />
+    <wn-marks-pad [strum]="shown().strum" (pressed)="marked.emit($event)" />
   `,
   styles: `
     :host {
@@ -259,7 +261,7 @@ const EXTRA = 0.6;
     }
     kbd {
       margin-left: 4px;
-      opacity: 0.85;
+      color: color-mix(in srgb, currentColor 85%, transparent);
     }
   `,
 })
@@ -275,27 +277,37 @@ export class StrumPanel {
   readonly played = output<readonly StringFret[]>();
   readonly noted = output<string>();
 
+  /** A frame behind the tab, which the eye is on. */
+  protected readonly shown = behindPaint(
+    computed(() => ({
+      riff: this.song.riff(),
+      strum: this.song.strum(),
+      chosen: this.song.selectedIds().size,
+      placeTicks: this.song.placeTicks(),
+      heard: this.study.heard(),
+      listenedTo: this.study.listenedTo(),
+    })),
+  );
   protected readonly name = computed(() => {
-    const strum = this.song.strum();
+    const { strum } = this.shown();
     return strum ? chordNameOf(strum, this.view.tuning(), this.view.key()) : '';
   });
   protected readonly words = computed(() => {
-    const strum = this.song.strum();
+    const { strum, chosen: many } = this.shown();
     if (!strum) return '';
     const chord = nameNotes(strumNotes(strum, this.view.tuning()), this.view.key()).words;
     const marks = markWords(strum);
-    const many = this.song.selectedIds().size;
     return [many > 1 ? `${many} strums chosen` : '', chord, ...marks].filter((w) => w !== '').join(', ');
   });
   protected readonly place = computed(() => {
-    const [riff, strum] = [this.song.riff(), this.song.strum()];
+    const { riff, strum } = this.shown();
     if (!riff || !strum) return '';
     return `Beat ${placeWords(riff, strum.startTicks)}`;
   });
 
   /** Written notes with whether they are heard, then what sounds besides; of the way that is tried, if one is. */
   protected readonly notes = computed(() => {
-    const [strum, heard, key] = [this.song.strum(), this.study.heard(), this.view.key()];
+    const [{ strum, heard }, key] = [this.shown(), this.view.key()];
     if (!strum) return [];
     const written = this.study.tried()?.notes ?? strumNotes(strum, this.view.tuning());
     const strengthOf = (midi: number): number | null => heard?.probability[midi - FIRST_HEARD_NOTE] ?? null;
@@ -325,36 +337,37 @@ export class StrumPanel {
   /** What sounds where nothing is chosen. */
   protected readonly soundingNotes = computed(() => {
     const key = this.view.key();
-    return Array.from(this.study.heard()?.probability ?? [])
+    return Array.from(this.shown().heard?.probability ?? [])
       .flatMap((p, i) => (p >= SOUNDS ? [FIRST_HEARD_NOTE + i] : []))
       .map((midi) => noteName(midi, key));
   });
 
   protected readonly ways = computed(() => {
-    const [key, strings] = [this.view.key(), this.view.tuning().stringsMidi.length];
-    const written = fretText(this.song.strum()?.frets ?? [], strings);
-    return this.study.ways().map((way) => {
-      const frets = fretText(way.frets, strings);
-      return {
-        way,
-        frets,
-        chosen: frets === written,
-        words: wayWords(way, key),
-        hand: handWords(way),
-        fits: way.fits === null ? '' : `${Math.round(100 * way.fits)} %`,
-      };
-    });
+    const key = this.view.key();
+    return this.study.ways().map((way) => ({
+      way,
+      frets: this.fretText(way.frets),
+      words: wayWords(way, key),
+      hand: handWords(way),
+      fits: way.fits === null ? '' : `${Math.round(100 * way.fits)} %`,
+    }));
   });
+  protected readonly written = computed(() => this.fretText(this.shown().strum?.frets ?? []));
 
   /** The way `step` places after the written one. */
   neighbour(step: 1 | -1): Way | null {
     const rows = this.ways();
     if (rows.length === 0) return null;
-    const at = rows.findIndex((w) => w.chosen);
+    const written = this.fretText(this.song.strum()?.frets ?? []);
+    const at = rows.findIndex((w) => w.frets === written);
     return rows[(Math.max(0, at) + step + rows.length) % rows.length].way;
   }
 
   writeNote(): void {
     this.noteField()?.nativeElement.focus();
+  }
+
+  private fretText(frets: readonly StringFret[]): string {
+    return fretText(frets, this.view.tuning().stringsMidi.length);
   }
 }
