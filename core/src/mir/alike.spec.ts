@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { groupAlike } from './alike';
+import { groupAlike, type AlikeGroup } from './alike';
 import type { BarContent } from './bar-contents';
 import { poolStrokes } from './pool-strokes';
 import type { HeardSection } from './types';
@@ -46,6 +46,18 @@ describe('alike strums', () => {
     const other = { ...SECTION, label: 'B', startBar: 2, passes: 1 };
     expect(members([0, 4, 9], [{ ...SECTION, passes: 1 }, other])).toEqual([[0], [1], [2]]);
   });
+
+  it('know their riff, whatever height it is played at', () => {
+    const moved = {
+      ...SECTION,
+      label: 'A+2',
+      transposeOf: { label: 'A', semitones: 2 },
+      startBar: 2,
+      passes: 1,
+    };
+    const groups = groupAlike([0, 4, 9], [{ ...SECTION, passes: 1 }, moved], DOWNBEATS);
+    expect(groups.map((g) => g.riff)).toEqual(['A', 'A', '']);
+  });
 });
 
 describe('strokes of passes', () => {
@@ -54,10 +66,11 @@ describe('strokes of passes', () => {
     palmMute: stroke * muted,
     dead: 0,
   });
-  const all = (count: number, passes = count): { members: number[]; passes: number }[] =>
+  const all = (count: number, passes = count): AlikeGroup[] =>
     Array.from({ length: count }, (_, k) => ({
       members: [k, ...Array.from({ length: count }, (_v, i) => i).filter((i) => i !== k)],
       passes,
+      riff: 'A',
     }));
   const sure = ({ ring, palmMute, dead }: { ring: number; palmMute: number; dead: number }): number =>
     ring + palmMute + dead;

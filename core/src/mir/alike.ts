@@ -36,6 +36,8 @@ export interface AlikeGroup {
   readonly members: readonly number[];
   /** How many passes play the same bar, its own counted: those without a member have nothing there. */
   readonly passes: number;
+  /** Riff that it stands in, at whatever height it is played; '' outside of all sections. */
+  readonly riff: string;
 }
 
 /** Bars that are the same bar of the same riff, for each bar of the song; a bar outside of all sections is alone. */
@@ -80,8 +82,12 @@ export function groupAlike(
     inBar[bar].push(k);
     return { bar, atS: timeS - downbeatsS[bar] };
   });
+  const riffs = new Array<string>(downbeatsS.length).fill('');
+  for (const { label, transposeOf, startBar, barsPerPass, passes } of sections) {
+    riffs.fill(transposeOf?.label ?? label, startBar, startBar + barsPerPass * passes);
+  }
   return places.map((place, k) => {
-    if (!place) return { members: [k], passes: 1 };
+    if (!place) return { members: [k], passes: 1, riff: '' };
     const others = same[place.bar].filter((b) => b !== place.bar);
     const members = others.flatMap((b) => {
       let [nearest, distance] = [-1, SAME_PLACE_S];
@@ -91,6 +97,6 @@ export function groupAlike(
       }
       return nearest < 0 ? [] : [nearest];
     });
-    return { members: [k, ...members], passes: others.length + 1 };
+    return { members: [k, ...members], passes: others.length + 1, riff: riffs[place.bar] };
   });
 }

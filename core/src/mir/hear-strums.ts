@@ -4,6 +4,7 @@
  */
 import { identifyChord } from '../theory';
 import type { AlikeGroup } from './alike';
+import { gripPulls } from './grips';
 import { decodeChords, type DecodedChord } from './chord-decoding';
 import { CHORD_FORMS } from './chord-forms.data';
 import type { OnsetStrength } from './onset-strength';
@@ -98,12 +99,24 @@ export function createStrumHearing(
       );
       const endsS = findSoundingEnds(midSide.side ?? midSide.mid, sampleRate, spans);
       const said = chosen.map((k) => says[k]);
-      const evidence = spans.map((span, k) => {
+      const heard = spans.map((span, k) => {
         onShare?.(k / spans.length);
         return evidenceOf(span);
       });
-      const alike = alikeOf?.(spans.map((s) => s.timeS)).map((group) => group.members);
-      const chords = decodeChords(settleChords(evidence, said), alike);
+      const evidence = settleChords(heard, said);
+      const alike = alikeOf?.(spans.map((s) => s.timeS));
+      const pulls = gripPulls(
+        evidence.map((e) => e.logProbabilities),
+        chosen.map((c, k) => ({
+          riff: alike?.[k].riff ?? '',
+          palmMuted: strokes[c].palmMute > strokes[c].ring,
+        })),
+      );
+      const chords = decodeChords(
+        evidence,
+        alike?.map((group) => group.members),
+        pulls,
+      );
       return {
         strums: chords.map((chord, k) =>
           describe({ timeS: spans[k].timeS, endS: endsS[k] }, strokes[chosen[k]], chord, said[k]),
