@@ -143,7 +143,7 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
   const key = heard.key?.key ?? null;
   const keyAt = (timeS: number): Key | null =>
     sections.find((s) => timeS >= s.startS && timeS < s.endS)?.key ?? key;
-  const ranked = rankTunings(heard.strums.map((s) => s.midi));
+  const ranked = rankTunings(heard.strums);
   const tuning = options.tuning ?? ranked[0]?.tuning ?? STANDARD_TUNING;
   const describe = (strums: readonly HeardStrum[]): AnalysedStrum[] => {
     const voicings = rankVoicings(strums, tuning);

@@ -19,7 +19,7 @@ export function settleQuarterTone(heard: Heard): Heard {
       rootPc: strum.rootPc === null ? null : (strum.rootPc + semitones + 12) % 12,
     }));
   const strums = move(heard.strums);
-  const costOf = (some: Heard['strums']): number => rankTunings(some.map((s) => s.midi))[0]?.cost ?? 0;
+  const costOf = (some: Heard['strums']): number => rankTunings(some)[0]?.cost ?? 0;
   if (costOf(strums) >= costOf(heard.strums)) return heard;
   const keys = estimateSectionKeys(strums, heard.sections);
   return {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { chooseHandPath } from './hand-path';
 import { parseTuning, soundingNote, soundingNotes, STANDARD_TUNING, tuningLabel } from './tuning';
-import { rankTunings } from './tuning-candidates';
+import { rankTunings, type PlayedNotes } from './tuning-candidates';
 import { TUNINGS } from './tunings.data';
 import { findVoicings, type Voicing } from './voicing';
 
@@ -78,6 +78,8 @@ describe('chooseHandPath', () => {
 });
 
 describe('rankTunings', () => {
+  const ringing = (midi: readonly number[]): PlayedNotes => ({ midi, palmMuted: false });
+
   it('reads one-finger chords on an open low D as drop D', () => {
     const riff = [
       [38, 45, 50],
@@ -86,7 +88,7 @@ describe('rankTunings', () => {
       [38, 45, 50],
       [46, 53, 58],
     ];
-    expect(rankTunings(riff)[0].tuning).toMatchObject({ name: 'drop-d', capo: 0 });
+    expect(rankTunings(riff.map(ringing))[0].tuning).toMatchObject({ name: 'drop-d', capo: 0 });
   });
 
   it('reads chords on an open low E as standard', () => {
@@ -96,13 +98,13 @@ describe('rankTunings', () => {
       [45, 52, 57],
       [40, 47, 52],
     ];
-    expect(rankTunings(riff)[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
+    expect(rankTunings(riff.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
   });
 
   it('gives probabilities, and nothing for silence', () => {
-    const ranked = rankTunings([[40, 47]]);
+    const ranked = rankTunings([ringing([40, 47])]);
     expect(ranked.reduce((sum, c) => sum + c.score, 0)).toBeCloseTo(1, 6);
-    expect(rankTunings([[], []])).toEqual([]);
+    expect(rankTunings([ringing([]), ringing([])])).toEqual([]);
   });
 
   it('knows every tuning by a name of its own', () => {

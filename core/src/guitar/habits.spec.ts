@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyHabits } from './habits';
-import { rankTunings } from './tuning-candidates';
+import { rankTunings, type PlayedNotes } from './tuning-candidates';
 import { STANDARD_TUNING, type Tuning } from './tuning';
 import { findVoicings } from './voicing';
 
@@ -15,6 +15,7 @@ describe('habits of players (common practice)', () => {
     ['A5 keeps the movable grip', [45, 52, 57], '6:5 5:7 4:7'],
     ['G5 keeps it too', [43, 50, 55], '6:3 5:5 4:5'],
     ['E5 has no other way than its open string', [40, 47, 52], '6:0 5:2 4:2'],
+    ['E5 an octave up stands on the second lowest string', [52, 59], '5:7 4:9'],
   ])('%s', (_, notes, frets) => {
     expect(firstFrets(notes)).toBe(frets);
   });
@@ -30,7 +31,9 @@ describe('habits of players (common practice)', () => {
 });
 
 describe('ranking of tunings', () => {
-  const riff = (roots: readonly number[]): number[][] => roots.map((r) => [r, r + 7, r + 12]);
+  const chords = (roots: readonly number[], above: readonly number[], palmMuted = false): PlayedNotes[] =>
+    roots.map((r) => ({ midi: above.map((a) => r + a), palmMuted }));
+  const riff = (roots: readonly number[]): PlayedNotes[] => chords(roots, [0, 7, 12]);
 
   it('does not tune down for notes that are not played', () => {
     expect(rankTunings(riff([40, 43, 45, 40, 47]))[0].tuning.name).toBe('standard');
@@ -38,6 +41,15 @@ describe('ranking of tunings', () => {
 
   it('finds the dropped string that a riff stands on', () => {
     expect(rankTunings(riff([38, 38, 41, 43, 38, 45]))[0].tuning.name).toBe('drop-d');
+  });
+
+  it('takes two ringing strings for a grip of two fingers, not for a finger that lies on a third string', () => {
+    const roots = [38, 40, 41, 43, 38, 40, 43, 41];
+    const name = (strums: readonly PlayedNotes[]): string => rankTunings(strums)[0].tuning.name;
+    expect(name(chords(roots, [0, 7]))).toBe('d-standard');
+    expect(name(chords(roots, [0, 7, 12]))).toBe('drop-d');
+    // Muted strums are played on two strings everywhere.
+    expect(name(chords(roots, [0, 7], true))).toBe('drop-d');
   });
 
   it('asks no capo where none is needed', () => {

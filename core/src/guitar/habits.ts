@@ -1,13 +1,19 @@
 /**
  * What players do where the hand would be as well served otherwise: riffs keep to one movable grip, so a chord that
  * mixes an open string with stopped ones is played where there is no other way, or where its open string is the
- * lowest of the guitar and can't be had elsewhere (common practice).
+ * lowest of the guitar and can't be had elsewhere; chords stand on one of the two lowest
+ * strings, and rather cross to the other than climb past the octave (common practice).
  */
 import type { Tuning } from './tuning';
 import type { Voicing } from './voicing';
 
 /** About a fret of stretch: the movable grip is taken up to half the neck away. Chosen on the songs of bench/quality. */
 const OPEN_GRIP_COST = 1;
+/** A chord that starts on a thinner string than the two lowest: about two frets of the way there. Chosen on the same songs. */
+const THIN_START_COST = 0.6;
+/** Each fret past the octave, where the body of the guitar begins to be in the way. */
+const PAST_OCTAVE_COST = 0.2;
+const OCTAVE_FRET = 12;
 /** The ordinary power-chord grip spans this many frets. */
 const GRIP_SPAN = 2;
 
@@ -23,7 +29,11 @@ export function applyHabits(voicings: readonly Voicing[], tuning: Tuning): Voici
   return voicings
     .map((voicing) => {
       const usesOpen = voicing.frets.some((f) => f.fret === 0 && f.string !== lowest);
-      return usesOpen ? { ...voicing, effort: voicing.effort + OPEN_GRIP_COST } : voicing;
+      const startsThin = voicing.frets.length > 1 && voicing.frets[0].string < lowest - 1;
+      const past = Math.max(0, (voicing.position ?? 0) - OCTAVE_FRET);
+      const habit =
+        (usesOpen ? OPEN_GRIP_COST : 0) + (startsThin ? THIN_START_COST : 0) + PAST_OCTAVE_COST * past;
+      return habit > 0 ? { ...voicing, effort: voicing.effort + habit } : voicing;
     })
     .sort((a, b) => a.effort - b.effort);
 }

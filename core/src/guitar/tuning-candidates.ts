@@ -1,13 +1,19 @@
 /**
  * Which tunings could have played the heard chords, best first. A tuning scores by the hand effort of the
- * whole song, by chords it can't play at all, by open low strings (riffs are built on them) and by how usual
- * it is. Several tunings often explain the same pitches: the caller shows the list, not the first alone.
+ * whole song, by chords it can't play at all, by open low strings (riffs are built on them), by strings that would lie under
+ * the finger and are not struck, and by how usual it is. Several tunings often explain the same pitches: the caller shows the list, not the first alone.
  */
 import type { MidiNote } from '../units';
 import { chooseHandPath } from './hand-path';
 import type { Tuning } from './tuning';
 import { TUNINGS } from './tunings.data';
 import { findVoicings, type Voicing } from './voicing';
+
+/** A strum as far as it tells of the tuning. */
+export interface PlayedNotes {
+  readonly midi: readonly MidiNote[];
+  readonly palmMuted: boolean;
+}
 
 export interface TuningCandidate {
   readonly tuning: Tuning;
@@ -37,6 +43,13 @@ const UNPLAYABLE_COST = 6;
 /** A riff on the open lowest string is what makes players choose a tuning. */
 const OPEN_LOW_BONUS = 1.2;
 /**
+ * Where one finger lies on the three lowest strings, a ringing power chord is struck on all three; two strings are what
+ * a grip of two fingers gives (common practice). This much where none of them has its third string; muted ones say nothing.
+ */
+const LEFT_OUT_COST = 0.9;
+/** Fewer power chords than this say less. */
+const ENOUGH_FIFTHS = 6;
+/**
  * Per semitone that the lowest string lies under the lowest note of the song: nobody tunes down for notes that are
  * not played. Counted up to a point, since a song need not use its lowest string.
  */
@@ -55,9 +68,29 @@ function isOneFinger({ frets }: Voicing): boolean {
   return frets.length > 1 && stopped.size <= 1;
 }
 
-/** `strums`: the sounding notes of each strum in order. Returns [] when nothing was heard. */
-export function rankTunings(strums: readonly (readonly MidiNote[])[]): TuningCandidate[] {
-  const heard = strums.filter((notes) => notes.length > 0);
+/** Of the ringing power chords that this tuning has under one finger, how many leave its third string out; 0 without any. */
+function leftOutShare(
+  played: readonly PlayedNotes[],
+  lowest: MidiNote,
+  second: MidiNote,
+  third: MidiNote,
+): number {
+  if (second - lowest !== 7 || third - lowest !== 12) return 0;
+  let [two, three] = [0, 0];
+  for (const { midi, palmMuted } of played) {
+    // From the second string's open note on there is another place to play it.
+    if (palmMuted || midi[0] < lowest || midi[0] >= second) continue;
+    const above = midi.map((m) => m - midi[0]).join();
+    if (above === '0,7') two++;
+    else if (above === '0,7,12') three++;
+  }
+  return two / Math.max(ENOUGH_FIFTHS, two + three);
+}
+
+/** `strums`: in order; those without notes say nothing. Returns [] when nothing was heard. */
+export function rankTunings(strums: readonly PlayedNotes[]): TuningCandidate[] {
+  const played = strums.filter(({ midi }) => midi.length > 0);
+  const heard = played.map(({ midi }) => midi);
   if (heard.length === 0) return [];
   const bassNotes = heard.map((notes) => Math.min(...notes)).sort((a, b) => a - b);
   const lowestNote = bassNotes[Math.floor(MISHEARD_SHARE * bassNotes.length)];
@@ -85,6 +118,7 @@ export function rankTunings(strums: readonly (readonly MidiNote[])[]): TuningCan
         meanEffort * (1 - unplayableShare) +
         UNPLAYABLE_COST * unplayableShare -
         OPEN_LOW_BONUS * openShare +
+        LEFT_OUT_COST * leftOutShare(played, strings[0] + capo, strings[1] + capo, strings[2] + capo) +
         UNUSED_DEPTH_COST * Math.min(MOST_UNUSED, Math.max(0, lowestAboveOpen)) +
         (capo > 0 ? CAPO_PENALTY + (name === 'standard' ? 0 : RETUNED_CAPO_PENALTY) : 0) -
         Math.log(prior) / SHARPNESS;
