@@ -6,7 +6,7 @@
  */
 import type { MidiNote } from '../units';
 import { CHORD_FORMS } from './chord-forms.data';
-import { pullGrip } from './grips';
+import { pullGrips, type GripPull } from './grips';
 import { BASS_NOTES, FORMS, LOWEST_BASS, type ChordEvidence } from './chord-network';
 
 export interface DecodedChord {
@@ -68,12 +68,12 @@ function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float3
 
 /**
  * `alike[k]`: indices of strums, with k itself, that play the same place of the same riff; their evidence is averaged.
- * `pulls[k]`: what its riff says for three strings against two, see `grips.ts`.
+ * `pulls[k]`: what its riff says for one string more, see `grips.ts`.
  */
 export function decodeChords(
   strums: readonly ChordEvidence[],
   alike: readonly (readonly number[])[] = strums.map((_, k) => [k]),
-  pulls: readonly number[] = strums.map(() => 0),
+  pulls: readonly GripPull[] | null = null,
 ): DecodedChord[] {
   if (strums.length === 0) return [];
   const evidence = alike.map((group, k) => {
@@ -85,7 +85,7 @@ export function decodeChords(
     // Passes are not independent (the same amplifier, the same bass): evidence grows as the root of their number.
     const scale = 1 / Math.sqrt(group.length);
     for (let c = 0; c < CLASSES; c++) sum[c] *= scale;
-    pullGrip(sum, pulls[k]);
+    if (pulls) pullGrips(sum, pulls[k]);
     return sum;
   });
   let posteriors = evidence.map((e) => posteriorOf(e, null));

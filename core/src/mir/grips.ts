@@ -1,23 +1,37 @@
 /**
- * Two strings or three: distortion makes the octave over a power chord either way, so one strum hardly tells. Players keep
- * to one grip while a riff lasts, another where they mute (common practice); so the strums of a riff decide together.
+ * With the octave on one more string or without: distortion makes the octave either way, so one strum hardly tells. Players
+ * keep to one grip while a riff lasts, another where they mute (common practice); so the strums of a riff decide together.
  */
 import { CHORD_FORMS } from './chord-forms.data';
 
-/** Forms on two strings, each with the same one and the octave of its lowest note on a third. */
-const GRIPS = CHORD_FORMS.flatMap(({ notes }, two) => {
-  const withOctave = notes?.length === 2 ? [...notes, 12].join() : '';
-  const three = CHORD_FORMS.findIndex((form) => form.notes?.join() === withOctave);
-  return three < 0 ? [] : [{ two, three }];
-});
+interface Grip {
+  readonly plain: number;
+  readonly withOctave: number;
+}
+
+/** Forms of so many notes, each with the same one and the octave of its lowest note on one string more. */
+function gripsOf(count: number): readonly Grip[] {
+  return CHORD_FORMS.flatMap(({ notes }, plain) => {
+    const doubled = notes?.length === count ? [...notes, 12].join() : '';
+    const withOctave = CHORD_FORMS.findIndex((form) => form.notes?.join() === doubled);
+    return withOctave < 0 ? [] : [{ plain, withOctave }];
+  });
+}
+
+/** Power chords on two strings or three; single notes or octaves. Each decides for itself. */
+const FAMILIES = [gripsOf(2), gripsOf(1)];
+const POWER_CHORDS = 0;
 /** A strum speaks up to these log-odds, so that a few that are sure and wrong can't decide for all. */
 const MOST_LOG_ODDS = 3;
 /** Weight of the others, who are not independent: together they count as the root of their number. */
 const WEIGHT = 0.8;
 /** A strum that is clear keeps its say against any number of others. */
 const MOST_PULL = 4;
-/** Log-odds against three strings where the hand mutes: it lies on the lowest ones, and the pick stays there (common practice). */
+/** Log-odds against a third string where the hand mutes: it lies on the lowest ones, and the pick stays there (common practice). */
 const MUTED_AGAINST = 1;
+
+/** Change of the log-odds of the octave, for each of {@link FAMILIES}. */
+export type GripPull = readonly number[];
 
 /** What is known of a strum besides its notes. */
 export interface GripPlace {
@@ -31,28 +45,32 @@ function logSum(a: number, b: number): number {
   return top === -Infinity ? top : top + Math.log(Math.exp(a - top) + Math.exp(b - top));
 }
 
-/** Log-odds of three strings against two, and the probability that it is either. */
-function gripOf(logProbabilities: Float32Array): { readonly odds: number; readonly share: number } {
-  let [two, three] = [-Infinity, -Infinity];
+/** Log-odds of the octave, and the probability that it is one of these grips at all. */
+function gripOf(
+  logProbabilities: Float32Array,
+  grips: readonly Grip[],
+): { readonly odds: number; readonly share: number } {
+  let [plain, withOctave] = [-Infinity, -Infinity];
   for (let bass = 0; bass < logProbabilities.length; bass += CHORD_FORMS.length) {
-    for (const grip of GRIPS) {
-      two = logSum(two, logProbabilities[bass + grip.two]);
-      three = logSum(three, logProbabilities[bass + grip.three]);
+    for (const grip of grips) {
+      plain = logSum(plain, logProbabilities[bass + grip.plain]);
+      withOctave = logSum(withOctave, logProbabilities[bass + grip.withOctave]);
     }
   }
-  return { odds: three - two, share: Math.exp(logSum(two, three)) };
+  return { odds: withOctave - plain, share: Math.exp(logSum(plain, withOctave)) };
 }
 
-/**
- * By how much the log-odds of three strings against two change for each strum, given the log-probabilities of all
- * readings (index as in ChordEvidence) and where each stands; 0 where neither the riff nor the hand says anything.
- */
-export function gripPulls(logProbabilities: readonly Float32Array[], places: readonly GripPlace[]): number[] {
+/** What the strums of each riff say together, muted ones and others apart, for each strum. */
+function pullsOf(
+  logProbabilities: readonly Float32Array[],
+  places: readonly GripPlace[],
+  grips: readonly Grip[],
+): number[] {
   const groups = new Map<string, { odds: number; share: number }>();
   const groupOf = ({ riff, palmMuted }: GripPlace): string => `${riff}/${palmMuted}`;
   places.forEach((place, k) => {
     if (place.riff === '') return;
-    const { odds, share } = gripOf(logProbabilities[k]);
+    const { odds, share } = gripOf(logProbabilities[k], grips);
     const sum = groups.get(groupOf(place)) ?? { odds: 0, share: 0 };
     sum.odds += share * Math.max(-MOST_LOG_ODDS, Math.min(MOST_LOG_ODDS, odds));
     sum.share += share;
@@ -61,21 +79,36 @@ export function gripPulls(logProbabilities: readonly Float32Array[], places: rea
   return places.map((place) => {
     const { odds = 0, share = 0 } = groups.get(groupOf(place)) ?? {};
     const pull = share === 0 ? 0 : (WEIGHT * odds) / Math.sqrt(share);
-    const byHand = place.palmMuted ? -MUTED_AGAINST : 0;
-    return Math.max(-MOST_PULL, Math.min(MOST_PULL, pull)) + byHand;
+    return Math.max(-MOST_PULL, Math.min(MOST_PULL, pull));
   });
 }
 
-/** Moves the log-odds of three strings against two, in place; what both have together stays, and so do all other readings. */
-export function pullGrip(logProbabilities: Float32Array, pull: number): void {
-  if (pull === 0) return;
-  for (let bass = 0; bass < logProbabilities.length; bass += CHORD_FORMS.length) {
-    for (const grip of GRIPS) {
-      const [two, three] = [logProbabilities[bass + grip.two], logProbabilities[bass + grip.three]];
-      const both = logSum(two, three);
-      const odds = three - two + pull;
-      logProbabilities[bass + grip.two] = both - logSum(0, odds);
-      logProbabilities[bass + grip.three] = both - logSum(0, -odds);
+/**
+ * By how much the octave becomes likelier in each strum, given the log-probabilities of all readings (index as in
+ * ChordEvidence) and where each stands; 0 where neither the riff nor the hand says anything.
+ */
+export function gripPulls(
+  logProbabilities: readonly Float32Array[],
+  places: readonly GripPlace[],
+): GripPull[] {
+  const byFamily = FAMILIES.map((grips) => pullsOf(logProbabilities, places, grips));
+  return places.map(({ palmMuted }, k) =>
+    byFamily.map((pulls, family) => pulls[k] - (palmMuted && family === POWER_CHORDS ? MUTED_AGAINST : 0)),
+  );
+}
+
+/** Moves the log-odds of the octave, in place; what a grip has with and without it stays, and so do all other readings. */
+export function pullGrips(logProbabilities: Float32Array, pull: GripPull): void {
+  FAMILIES.forEach((grips, family) => {
+    if (pull[family] === 0) return;
+    for (let bass = 0; bass < logProbabilities.length; bass += CHORD_FORMS.length) {
+      for (const grip of grips) {
+        const [plain, withOctave] = [bass + grip.plain, bass + grip.withOctave];
+        const both = logSum(logProbabilities[plain], logProbabilities[withOctave]);
+        const odds = logProbabilities[withOctave] - logProbabilities[plain] + pull[family];
+        logProbabilities[plain] = both - logSum(0, odds);
+        logProbabilities[withOctave] = both - logSum(0, -odds);
+      }
     }
-  }
+  });
 }
