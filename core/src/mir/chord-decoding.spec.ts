@@ -27,7 +27,8 @@ describe('decoding of chords', () => {
     const [chord] = decodeChords([evidence([[40, FIFTH, 0.9]])]);
     expect(chord).toMatchObject({ midi: [40, 47], bass: 40 });
     expect(chord.confidence).toBeGreaterThan(0.9);
-    expect(chord.alternatives).toEqual([]);
+    // A third string is never ruled out.
+    expect(chord.alternatives.map((a) => a.midi)).toEqual([[40, 47, 52]]);
   });
 
   it('keeps what comes next, likeliest first, with its probability', () => {

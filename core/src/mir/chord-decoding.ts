@@ -6,7 +6,7 @@
  */
 import type { MidiNote } from '../units';
 import { CHORD_FORMS } from './chord-forms.data';
-import { pullGrips, type GripPull } from './grips';
+import { doubtStrings, pullGrips, type GripPull } from './grips';
 import { BASS_NOTES, FORMS, LOWEST_BASS, type ChordEvidence } from './chord-network';
 
 export interface DecodedChord {
@@ -94,6 +94,7 @@ export function decodeChords(
     posteriors = evidence.map((e) => posteriorOf(e, prior));
   }
   return posteriors.map((posterior, k) => {
+    doubtStrings(posterior);
     const read = (reading: number): { midi: number[]; bass: MidiNote; form: number } => {
       const bass = LOWEST_BASS + Math.floor(reading / FORMS);
       const form = reading % FORMS;

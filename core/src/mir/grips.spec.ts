@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { CHORD_FORMS } from './chord-forms.data';
 import { BASS_NOTES, FORMS, LOWEST_BASS } from './chord-network';
-import { gripPulls, pullGrips, type GripPlace } from './grips';
+import { doubtStrings, gripPulls, pullGrips, type GripPlace } from './grips';
 
 const form = (notes: readonly number[]): number =>
   CHORD_FORMS.findIndex((f) => f.notes?.join() === notes.join());
@@ -86,6 +86,16 @@ describe('grips of a riff', () => {
     expect(sum(log)).toBeCloseTo(sum(before), 5);
     expect(log[at(40, [0])]).toBe(before[at(40, [0])]);
     expect(threeOf(log)).toBeCloseTo(1 / (1 + Math.exp(-(Math.log(0.4 / 0.6) + 2))), 5);
+  });
+
+  it('is never surer of the number of strings than riffs are right', () => {
+    const posterior = new Float32Array(BASS_NOTES * FORMS);
+    posterior[at(40, [0, 7, 12])] = 0.95;
+    posterior[at(45, [0])] = 0.05;
+    doubtStrings(posterior);
+    expect(posterior[at(40, [0, 7])]).toBeCloseTo(0.08 * 0.95, 5);
+    expect(posterior[at(40, [0, 7, 12])]).toBeCloseTo(0.92 * 0.95, 5);
+    expect(posterior[at(45, [0])]).toBeCloseTo(0.05, 6);
   });
 
   it('lets the octaves of a riff decide together too, whatever its power chords are', () => {

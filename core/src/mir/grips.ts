@@ -30,6 +30,12 @@ const MOST_PULL = 4;
 /** Log-odds against a third string where the hand mutes: it lies on the lowest ones, and the pick stays there (common practice). */
 const MUTED_AGAINST = 1;
 
+/**
+ * Of the power chords of the rendered songs with exact truth, this share has the wrong number of strings when their riffs have
+ * decided: riffs are wrong as a whole, so that none of their strums may be surer.
+ */
+const STRINGS_WRONG = 0.08;
+
 /** Change of the log-odds of the octave, for each of {@link FAMILIES}. */
 export type GripPull = readonly number[];
 
@@ -111,4 +117,16 @@ export function pullGrips(logProbabilities: Float32Array, pull: GripPull): void 
       }
     }
   });
+}
+
+/** Gives the other number of strings its least probability, in place; the sum of both stays. */
+export function doubtStrings(posterior: Float32Array): void {
+  for (let bass = 0; bass < posterior.length; bass += CHORD_FORMS.length) {
+    for (const grip of FAMILIES[POWER_CHORDS]) {
+      const [plain, withOctave] = [bass + grip.plain, bass + grip.withOctave];
+      const both = posterior[plain] + posterior[withOctave];
+      const share = Math.max(STRINGS_WRONG * both, Math.min((1 - STRINGS_WRONG) * both, posterior[plain]));
+      [posterior[plain], posterior[withOctave]] = [share, both - share];
+    }
+  }
 }
