@@ -8,8 +8,6 @@ import { readSong, songFile } from './songs';
 const TOLERANCE_S = 0.05;
 
 export interface StrokeExamples {
-  /** When each candidate is. */
-  readonly timesS: readonly number[];
   /** STROKE_FEATURES values per candidate. */
   readonly features: Float32Array;
   /** 0 none, 1 ring, 2 palm mute, 3 dead. */
@@ -54,6 +52,5 @@ export function strokeExamples(seed: number): StrokeExamples {
   const bytes = readFileSync(file);
   const all = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4);
   const count = all.length / (STROKE_FEATURES + 1);
-  const timesS = Array.from(all.subarray(0, count));
-  return { timesS, features: all.slice(count), ...label(timesS, truth.strums) };
+  return { features: all.slice(count), ...label(Array.from(all.subarray(0, count)), truth.strums) };
 }

@@ -19,10 +19,7 @@ const DECAY = 5e-3;
 /** Share of hidden units left out in each step (Srivastava et al. 2014): unseen songs are heard better for it. */
 const DROPOUT = 0.3;
 
-/** Those of all songs in one, so without their times. */
-type Examples = Omit<StrokeExamples, 'timesS'>;
-
-function collect(seeds: readonly number[]): Examples {
+function collect(seeds: readonly number[]): StrokeExamples {
   const songs = seeds.map(strokeExamples);
   const count = songs.reduce((sum, song) => sum + song.labels.length, 0);
   const features = new Float32Array(count * STROKE_FEATURES);
@@ -57,7 +54,7 @@ function f1(hits: number, said: number, truth: number): string {
   return ((2 * hits) / Math.max(1, said + truth)).toFixed(3);
 }
 
-function score(name: string, { features, labels, missed }: Examples): void {
+function score(name: string, { features, labels, missed }: StrokeExamples): void {
   const rows = labels.length;
   const h = new Float32Array(rows * HIDDEN);
   const p = new Float32Array(rows * CLASSES.length);

@@ -22,8 +22,6 @@ export { splitStereo } from './stereo';
 export type { MidSide } from './stereo';
 export { computeStrengths, findStrokeCandidates } from './stroke-candidates';
 export { STROKE_FEATURES } from './stroke-features';
-export { chooseStrokes, createStrokeNetwork, strokeProbability } from './strokes';
-export type { StrokeNetworkWeights } from './strokes';
 export { BINS_PER_SEMITONE, createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
 export { CHORD_FORMS } from './chord-forms.data';
 export { CHORD_INPUTS, FORMS, HIGHEST_BASS, LOWEST_BASS, PRESENCES, writeChordInput } from './chord-network';
