@@ -94,32 +94,37 @@ export function decodeChords(
     posteriors = evidence.map((e) => posteriorOf(e, prior));
   }
   return posteriors.map((posterior, k) => {
-    doubtStrings(posterior);
     const read = (reading: number): { midi: number[]; bass: MidiNote; form: number } => {
       const bass = LOWEST_BASS + Math.floor(reading / FORMS);
       const form = reading % FORMS;
       const above = CHORD_FORMS[form].notes ?? notesPresent(alike[k].map((i) => strums[i].presence(bass)));
       return { midi: above.map((a) => bass + a), bass, form };
     };
-    const [best, ...others] = likeliest(posterior);
+    const best = likeliest(posterior);
+    // Behind the choice: it is doubted how many strings sound, not that it is a power chord.
+    doubtStrings(posterior);
     return {
       ...read(best),
       confidence: posterior[best],
-      alternatives: others.map((c) => ({ midi: read(c).midi, probability: posterior[c] })),
+      alternatives: likelyBeside(best, posterior).map((c) => ({
+        midi: read(c).midi,
+        probability: posterior[c],
+      })),
     };
   });
 }
 
-/** The best reading, and those behind it that are worth a thought. */
-function likeliest(posterior: Float32Array): number[] {
+function likeliest(posterior: Float32Array): number {
   let best = 0;
+  for (let c = 1; c < CLASSES; c++) if (posterior[c] > posterior[best]) best = c;
+  return best;
+}
+
+/** Readings behind the best one that are worth a thought, likeliest first. */
+function likelyBeside(best: number, posterior: Float32Array): number[] {
   const others: number[] = [];
-  for (let c = 0; c < CLASSES; c++) {
-    if (posterior[c] > posterior[best]) best = c;
-    if (posterior[c] >= LEAST_LIKELY) others.push(c);
-  }
-  const behind = others.filter((c) => c !== best).sort((a, b) => posterior[b] - posterior[a]);
-  return [best, ...behind.slice(0, ALTERNATIVES)];
+  for (let c = 0; c < CLASSES; c++) if (c !== best && posterior[c] >= LEAST_LIKELY) others.push(c);
+  return others.sort((a, b) => posterior[b] - posterior[a]).slice(0, ALTERNATIVES);
 }
 
 function notesPresent(presences: readonly Float32Array[]): number[] {
