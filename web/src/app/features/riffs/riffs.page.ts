@@ -141,7 +141,7 @@ export class RiffsPage implements OnDestroy {
     if (!command) return;
     event.preventDefault();
     this.run(command, event.timeStamp);
-    // Now and not when the next frame begins: that frame then only has to paint, and shows it up to a third sooner.
+    // Now and not when the next frame begins: that frame then only has to paint.
     this.app.tick();
   }
 
