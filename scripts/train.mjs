@@ -1,6 +1,6 @@
 /**
  * `npm run train`: makes the training songs and trains what hears them, see training/README.md. By its parts about
- * an hour on two cores; songs that were made already are kept in `.cache/training`.
+ * an hour and a half on two cores; songs that were made already are kept in `.cache/training`.
  */
 import { spawn } from 'node:child_process';
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mjs';
@@ -9,8 +9,8 @@ import { endOnStop, say, Stop } from './lib/say.mjs';
 /** Validation songs, the training songs for either core, and the long ones that the meter is learned from. */
 const SEEDS = {
   validation: [1, 40],
-  first: [1000, 1295],
-  second: [1500, 1834],
+  first: [1000, 1500],
+  second: [1500, 1930],
   long: [2000, 2160],
 };
 

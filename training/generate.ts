@@ -4,6 +4,7 @@
  */
 import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { chordExamples } from './chord-examples';
 import { generateSong } from './material/song';
 import { strokeExamples } from './stroke-examples';
 
@@ -17,7 +18,8 @@ for (let seed = from; seed < to; seed++) {
   const { truth, channels, samples } = generateSong(seed);
   writeFileSync(`${stem}.pcm`, samples);
   writeFileSync(`${stem}.json`, JSON.stringify({ channels, truth }));
-  // While the cores are at it: the training of strokes reads them from there.
+  // While the cores are at it: the training reads them from there.
   strokeExamples(seed);
+  chordExamples(seed);
   process.stderr.write(`${seed} `);
 }

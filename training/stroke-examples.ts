@@ -2,8 +2,10 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { findStrokeCandidates, splitStereo, STROKE_FEATURES } from '@wild-needle/core/mir';
 import type { TrueStrum } from './material/song';
-import { readSong, songFile } from './songs';
+import { readSong, readTruth, songFile } from './songs';
 
+/** Raise it when candidates or their features change: what is kept beside the songs is then computed anew. */
+const VERSION = 2;
 /** A candidate this near is the stroke. */
 const TOLERANCE_S = 0.05;
 
@@ -40,9 +42,9 @@ function label(
 }
 
 export function strokeExamples(seed: number): StrokeExamples {
-  const { signal, truth } = readSong(seed);
-  const file = songFile(seed, `strokes-${STROKE_FEATURES}`);
+  const file = songFile(seed, `strokes-${VERSION}`);
   if (!existsSync(file)) {
+    const { signal } = readSong(seed);
     const { timesS, features } = findStrokeCandidates(splitStereo(signal), signal.sampleRate);
     writeFileSync(
       file,
@@ -52,5 +54,5 @@ export function strokeExamples(seed: number): StrokeExamples {
   const bytes = readFileSync(file);
   const all = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4);
   const count = all.length / (STROKE_FEATURES + 1);
-  return { features: all.slice(count), ...label(Array.from(all.subarray(0, count)), truth.strums) };
+  return { features: all.slice(count), ...label(Array.from(all.subarray(0, count)), readTruth(seed).strums) };
 }

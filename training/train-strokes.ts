@@ -2,12 +2,10 @@
  * `tsx training/train-strokes.ts`: trains the network that tells strokes from everything else on the generated songs,
  * prints its scores on songs it has not seen, and writes `core/src/mir/weights/strokes.json`.
  */
-import { mkdirSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { STROKE_FEATURES } from '@wild-needle/core/mir';
 import { createRandom } from '@wild-needle/core/units';
-import { maskRectified, shuffled, TrainableLayer } from './nets/dense';
-import { FIRST_TRAINING_SEED, isForSounds, seedsOnDisk } from './songs';
+import { dropOut, maskDropped, shuffled, TrainableLayer } from './nets/dense';
+import { seedsForTraining, seedsForValidation, writeWeights } from './songs';
 import { strokeExamples, type StrokeExamples } from './stroke-examples';
 
 const CLASSES = ['none', 'ring', 'palm mute', 'dead'] as const;
@@ -16,7 +14,7 @@ const BATCH = 64;
 const EPOCHS = 14;
 const RATE = 2e-3;
 const DECAY = 5e-3;
-/** Share of hidden units left out in each step (Srivastava et al. 2014): unseen songs are heard better for it. */
+/** Unseen songs are heard better for it. */
 const DROPOUT = 0.3;
 
 function collect(seeds: readonly number[]): StrokeExamples {
@@ -39,7 +37,7 @@ const output = new TrainableLayer(HIDDEN, CLASSES.length, random);
 
 function predict(input: Float32Array, rows: number, h: Float32Array, p: Float32Array, dropout = 0): void {
   hidden.forward(input, rows, h, true);
-  if (dropout > 0) for (let i = 0; i < h.length; i++) h[i] = random() < dropout ? 0 : h[i] / (1 - dropout);
+  if (dropout > 0) dropOut(h, dropout, random);
   output.forward(h, rows, p, false);
   for (let r = 0; r < rows; r++) {
     const row = p.subarray(r * CLASSES.length, (r + 1) * CLASSES.length);
@@ -78,9 +76,8 @@ function score(name: string, { features, labels, missed }: StrokeExamples): void
   );
 }
 
-const seeds = seedsOnDisk();
-const training = collect(seeds.filter(isForSounds));
-const validation = collect(seeds.filter((s) => s < FIRST_TRAINING_SEED));
+const training = collect(seedsForTraining());
+const validation = collect(seedsForValidation());
 const rows = training.labels.length;
 const input = new Float32Array(BATCH * STROKE_FEATURES);
 const h = new Float32Array(BATCH * HIDDEN);
@@ -103,8 +100,7 @@ for (let epoch = 0; epoch < EPOCHS; epoch++) {
     }
     for (let i = 0; i < p.length; i++) p[i] /= BATCH;
     output.backward(h, BATCH, p, dh);
-    maskRectified(dh, h, h.length);
-    for (let i = 0; i < dh.length; i++) dh[i] /= 1 - DROPOUT;
+    maskDropped(dh, h, DROPOUT);
     hidden.backward(input, BATCH, dh, null);
     hidden.step(rate, DECAY);
     output.step(rate, DECAY);
@@ -115,9 +111,4 @@ for (let epoch = 0; epoch < EPOCHS; epoch++) {
   }
 }
 score('training songs', training);
-const folder = join(import.meta.dirname, '../core/src/mir/weights');
-mkdirSync(folder, { recursive: true });
-writeFileSync(
-  join(folder, 'strokes.json'),
-  `${JSON.stringify({ hidden: hidden.quantise(), output: output.quantise() })}\n`,
-);
+writeWeights('strokes', { hidden: hidden.quantise(), output: output.quantise() });

@@ -4,7 +4,7 @@
  * as often.
  */
 import { analyse } from '@wild-needle/core/analysis';
-import { FIRST_TRAINING_SEED, readSong, seedsOnDisk } from '../../training/songs';
+import { readSong, seedsForValidation } from '../../training/songs';
 import { matchTimes } from './metrics';
 import { score, type Figures } from './score';
 
@@ -13,7 +13,7 @@ const SAME_START_S = 0.5;
 
 const figures: Figures[] = [];
 const starts: { readonly said: number; readonly isRight: boolean }[] = [];
-for (const seed of seedsOnDisk().filter((s) => s < FIRST_TRAINING_SEED)) {
+for (const seed of seedsForValidation()) {
   const { signal, truth } = readSong(seed);
   const analysis = analyse(signal);
   const composed = truth.sections.map((s, i) => ({

@@ -26,7 +26,7 @@ import { doubtsOf, type Doubt } from './doubts';
 import { settleQuarterTone } from './quarter-tone';
 
 /** Raise when results change; stored with every analysis. */
-export const ALGORITHM_VERSION = 'networks-3';
+export const ALGORITHM_VERSION = 'networks-4';
 
 export interface RankedVoicing {
   /** Fret per string, lowest string first, null = not played; frets count from the capo. */

@@ -79,6 +79,14 @@ describe('decoding of chords', () => {
     ]);
   });
 
+  it('keeps a strum that is clear and unlike those of the other passes', () => {
+    const others = evidence([[43, FIFTH, 0.95]]);
+    const clear = evidence([[46, FIFTH, 0.95]]);
+    const group = [0, 1, 2, 3];
+    const heard = decodeChords([others, others, clear, others], [group, group, [2, 0, 1, 3], group]);
+    expect(heard.map((c) => c.bass)).toEqual([43, 43, 46, 43]);
+  });
+
   it('reads the notes of an unnamed form one by one', () => {
     const [chord] = decodeChords([evidence([[43, UNNAMED, 0.9]], [0, 7, 16, 21])]);
     expect(chord.midi).toEqual([43, 50, 59, 64]);

@@ -6,7 +6,7 @@
  */
 import type { MidiNote } from '../units';
 import { CHORD_FORMS } from './chord-forms.data';
-import { doubtStrings, pullGrips, type GripPull } from './grips';
+import { doubtStrings, pullGrips } from './grips';
 import { BASS_NOTES, FORMS, LOWEST_BASS, type ChordEvidence } from './chord-network';
 
 export interface DecodedChord {
@@ -67,27 +67,46 @@ function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float3
 }
 
 /**
- * `alike[k]`: indices of strums, with k itself, that play the same place of the same riff; their evidence is averaged.
+ * The evidence of each strum with that of those alike. One counts by how far it agrees with the strum itself (the coefficient of
+ * Bhattacharyya 1943): what is doubtful is decided by its like, and a riff that was drawn a bar off can't overrule what is clear.
+ */
+function pooled(said: readonly Float32Array[], alike: readonly (readonly number[])[]): Float32Array[] {
+  const roots = said.map((own) => own.map((log) => Math.exp(log / 2)));
+  const agreement = (a: Float32Array, b: Float32Array): number => {
+    let sum = 0;
+    for (let c = 0; c < CLASSES; c++) sum += a[c] * b[c];
+    return sum;
+  };
+  return alike.map((group, k) => {
+    const sum = said[k].slice();
+    let count = 1;
+    for (const member of group) {
+      if (member === k) continue;
+      const weight = agreement(roots[k], roots[member]);
+      const other = said[member];
+      for (let c = 0; c < CLASSES; c++) sum[c] += weight * other[c];
+      count += weight;
+    }
+    // Passes are not independent (the same amplifier, the same bass): evidence grows as the root of their number.
+    const scale = 1 / Math.sqrt(count);
+    for (let c = 0; c < CLASSES; c++) sum[c] *= scale;
+    return sum;
+  });
+}
+
+/**
+ * `alike[k]`: indices of strums, with k itself, that play the same place of the same riff; their evidence is pooled.
  * `pulls[k]`: what its riff says for one string more, see `grips.ts`.
  */
 export function decodeChords(
   strums: readonly ChordEvidence[],
   alike: readonly (readonly number[])[] = strums.map((_, k) => [k]),
-  pulls: readonly GripPull[] | null = null,
+  pulls: readonly number[] | null = null,
 ): DecodedChord[] {
   if (strums.length === 0) return [];
-  const evidence = alike.map((group, k) => {
-    const sum = new Float32Array(CLASSES);
-    for (const member of group) {
-      const own = strums[member].logProbabilities;
-      for (let c = 0; c < CLASSES; c++) sum[c] += own[c];
-    }
-    // Passes are not independent (the same amplifier, the same bass): evidence grows as the root of their number.
-    const scale = 1 / Math.sqrt(group.length);
-    for (let c = 0; c < CLASSES; c++) sum[c] *= scale;
-    if (pulls) pullGrips(sum, pulls[k]);
-    return sum;
-  });
+  const said = strums.map((strum) => strum.logProbabilities);
+  const evidence = pooled(said, alike);
+  if (pulls) evidence.forEach((own, k) => pullGrips(own, pulls[k]));
   let posteriors = evidence.map((e) => posteriorOf(e, null));
   for (let round = 0; round < ROUNDS; round++) {
     const prior = vocabularyOf(posteriors);

@@ -8,6 +8,7 @@ import {
   FORMS,
   LOWEST_BASS,
   PRESENCES,
+  RIVALS,
   writeChordInput,
   type ChordNetworkWeights,
 } from './chord-network';
@@ -26,6 +27,8 @@ function layer(inputs: number, outputs: number): LayerWeights {
 }
 const WEIGHTS: ChordNetworkWeights = {
   hidden: layer(CHORD_INPUTS, 6),
+  gist: layer(6, 2),
+  rivals: layer(2 * RIVALS.length, 6),
   forms: layer(6, FORMS),
   presence: layer(6, PRESENCES),
 };
@@ -62,6 +65,16 @@ describe('what the chord network answers', () => {
     const present = evidence.presence(LOWEST_BASS);
     expect(present).toHaveLength(PRESENCES);
     expect(present.every((p) => p > 0 && p < 1)).toBe(true);
+  });
+
+  it('hangs on what speaks for the rivals of a note', () => {
+    const alone = { ...WEIGHTS, rivals: { ...WEIGHTS.rivals, scales: WEIGHTS.rivals.scales.map(() => 0) } };
+    const without = createChordNetwork(alone)(spectrum, null);
+    expect(without.logProbabilities).not.toEqual(evidence.logProbabilities);
+  });
+
+  it('refuses weights of other rivals', () => {
+    expect(() => createChordNetwork({ ...WEIGHTS, rivals: layer(8, 6) })).toThrow(/trained on 8/);
   });
 
   it('refuses weights of other features', () => {

@@ -1,8 +1,10 @@
 /**
  * Which notes a strum sounds, by a network that looks at the same spectrum from every possible lowest note: the same
  * weights see what lies from {@link BELOW} semitones under that note to {@link ABOVE} over it, in the middle and in
- * the sides, and answer how well each form of {@link CHORD_FORMS} fits there. One softmax over all lowest notes and
- * forms makes probabilities. Trained on amplified chords, it has learned which tones distortion makes.
+ * the sides. What was seen from a note is then weighed against what was seen from its {@link RIVALS}, since an octave, a fifth
+ * or a bass guitar under it explains the same partials; so comes how well each form of {@link CHORD_FORMS} fits there. One
+ * softmax over all lowest notes and forms makes probabilities. Trained on amplified chords, it has learned which tones
+ * distortion makes.
  */
 import type { MidiNote } from '../units';
 import { CHORD_FORMS } from './chord-forms.data';
@@ -19,12 +21,20 @@ export const FORMS = CHORD_FORMS.length;
 /** Semitones over the lowest note whose presence is answered one by one. */
 export const PRESENCES = 29;
 
+/** Semitones from a lowest note to those that it is mistaken for, itself among them. */
+export const RIVALS = [-24, -19, -12, -7, -5, -2, -1, 0, 1, 2, 5, 7, 12, 19, 24];
+
 const WINDOW = (BELOW + ABOVE) * BINS_PER_SEMITONE;
 /** Middle, sides, and the height of the lowest note, since low notes have fewer bins. */
 export const CHORD_INPUTS = 2 * WINDOW + 2;
 
 export interface ChordNetworkWeights {
+  /** What is seen from each lowest note alone. */
   readonly hidden: LayerWeights;
+  /** The gist of it, which its rivals are told. */
+  readonly gist: LayerWeights;
+  /** Reads the gists of all {@link RIVALS}; its outputs are added to what was seen alone. */
+  readonly rivals: LayerWeights;
   readonly forms: LayerWeights;
   readonly presence: LayerWeights;
 }
@@ -59,16 +69,34 @@ export type ChordNetwork = (mid: Float32Array, side: Float32Array | null) => Cho
 
 export function createChordNetwork(weights: ChordNetworkWeights): ChordNetwork {
   const hiddenLayer = readLayer(weights.hidden, CHORD_INPUTS);
-  const forms = readLayer(weights.forms);
-  const presence: DenseLayer = readLayer(weights.presence);
+  const gistLayer = readLayer(weights.gist, hiddenLayer.outputs);
+  const rivalLayer = readLayer(weights.rivals, RIVALS.length * gistLayer.outputs);
+  const forms = readLayer(weights.forms, hiddenLayer.outputs);
+  const presence: DenseLayer = readLayer(weights.presence, hiddenLayer.outputs);
   const input = new Float32Array(CHORD_INPUTS);
+  const gists = new Float32Array(BASS_NOTES * gistLayer.outputs);
+  const told = new Float32Array(rivalLayer.inputs);
+  const added = new Float32Array(rivalLayer.outputs);
+  const gistAt = (b: number): Float32Array =>
+    gists.subarray(b * gistLayer.outputs, (b + 1) * gistLayer.outputs);
   return (mid, side) => {
-    const hidden = Array.from({ length: BASS_NOTES }, () => new Float32Array(hiddenLayer.outputs));
+    const seen = Array.from({ length: BASS_NOTES }, () => new Float32Array(hiddenLayer.outputs));
     const all = new Float32Array(BASS_NOTES * FORMS);
     for (let b = 0; b < BASS_NOTES; b++) {
       writeChordInput(mid, side, LOWEST_BASS + b, input);
-      applyLayer(hiddenLayer, input, hidden[b], true);
-      applyLayer(forms, hidden[b], all.subarray(b * FORMS, (b + 1) * FORMS), false);
+      applyLayer(hiddenLayer, input, seen[b], true);
+      applyLayer(gistLayer, seen[b], gistAt(b), false);
+    }
+    for (let b = 0; b < BASS_NOTES; b++) {
+      RIVALS.forEach((semitones, r) => {
+        const rival = b + semitones;
+        const at = r * gistLayer.outputs;
+        if (rival >= 0 && rival < BASS_NOTES) told.set(gistAt(rival), at);
+        else told.fill(0, at, at + gistLayer.outputs);
+      });
+      applyLayer(rivalLayer, told, added, true);
+      for (let i = 0; i < added.length; i++) seen[b][i] += added[i];
+      applyLayer(forms, seen[b], all.subarray(b * FORMS, (b + 1) * FORMS), false);
     }
     softmax(all);
     for (let c = 0; c < all.length; c++) all[c] = Math.log(Math.max(1e-9, all[c]));
@@ -76,7 +104,7 @@ export function createChordNetwork(weights: ChordNetworkWeights): ChordNetwork {
       logProbabilities: all,
       presence: (bass) => {
         const out = new Float32Array(PRESENCES);
-        applyLayer(presence, hidden[bass - LOWEST_BASS], out, false);
+        applyLayer(presence, seen[bass - LOWEST_BASS], out, false);
         return out.map((v) => 1 / (1 + Math.exp(-v)));
       },
     };

@@ -9,18 +9,13 @@ interface Grip {
   readonly withOctave: number;
 }
 
-/** Forms of so many notes, each with the same one and the octave of its lowest note on one string more. */
-function gripsOf(count: number): readonly Grip[] {
-  return CHORD_FORMS.flatMap(({ notes }, plain) => {
-    const doubled = notes?.length === count ? [...notes, 12].join() : '';
-    const withOctave = CHORD_FORMS.findIndex((form) => form.notes?.join() === doubled);
-    return withOctave < 0 ? [] : [{ plain, withOctave }];
-  });
-}
+/** Forms of two notes, each with the same one and the octave of its lowest note on one string more. */
+const GRIPS: readonly Grip[] = CHORD_FORMS.flatMap(({ notes }, plain) => {
+  const doubled = notes?.length === 2 ? [...notes, 12].join() : '';
+  const withOctave = CHORD_FORMS.findIndex((form) => form.notes?.join() === doubled);
+  return withOctave < 0 ? [] : [{ plain, withOctave }];
+});
 
-/** Power chords on two strings or three; single notes or octaves. Each decides for itself. */
-const FAMILIES = [gripsOf(2), gripsOf(1)];
-const POWER_CHORDS = 0;
 /** A strum speaks up to these log-odds, so that a few that are sure and wrong can't decide for all. */
 const MOST_LOG_ODDS = 3;
 /** Weight of the others, who are not independent: together they count as the root of their number. */
@@ -36,9 +31,6 @@ const MUTED_AGAINST = 1;
  */
 const STRINGS_WRONG = 0.08;
 
-/** Change of the log-odds of the octave, for each of {@link FAMILIES}. */
-export type GripPull = readonly number[];
-
 /** What is known of a strum besides its notes. */
 export interface GripPlace {
   /** Riff that it stands in; '' outside of all. */
@@ -52,13 +44,10 @@ function logSum(a: number, b: number): number {
 }
 
 /** Log-odds of the octave, and the probability that it is one of these grips at all. */
-function gripOf(
-  logProbabilities: Float32Array,
-  grips: readonly Grip[],
-): { readonly odds: number; readonly share: number } {
+function gripOf(logProbabilities: Float32Array): { readonly odds: number; readonly share: number } {
   let [plain, withOctave] = [-Infinity, -Infinity];
   for (let bass = 0; bass < logProbabilities.length; bass += CHORD_FORMS.length) {
-    for (const grip of grips) {
+    for (const grip of GRIPS) {
       plain = logSum(plain, logProbabilities[bass + grip.plain]);
       withOctave = logSum(withOctave, logProbabilities[bass + grip.withOctave]);
     }
@@ -66,17 +55,17 @@ function gripOf(
   return { odds: withOctave - plain, share: Math.exp(logSum(plain, withOctave)) };
 }
 
-/** What the strums of each riff say together, muted ones and others apart, for each strum. */
-function pullsOf(
-  logProbabilities: readonly Float32Array[],
-  places: readonly GripPlace[],
-  grips: readonly Grip[],
-): number[] {
+/**
+ * By how much the octave becomes likelier in each strum, as a change of its log-odds: what the strums of its riff say together,
+ * muted ones and others apart. `logProbabilities` of all readings, index as in ChordEvidence; 0 where neither the riff nor the
+ * hand says anything.
+ */
+export function gripPulls(logProbabilities: readonly Float32Array[], places: readonly GripPlace[]): number[] {
   const groups = new Map<string, { odds: number; share: number }>();
   const groupOf = ({ riff, palmMuted }: GripPlace): string => `${riff}/${palmMuted}`;
   places.forEach((place, k) => {
     if (place.riff === '') return;
-    const { odds, share } = gripOf(logProbabilities[k], grips);
+    const { odds, share } = gripOf(logProbabilities[k]);
     const sum = groups.get(groupOf(place)) ?? { odds: 0, share: 0 };
     sum.odds += share * Math.max(-MOST_LOG_ODDS, Math.min(MOST_LOG_ODDS, odds));
     sum.share += share;
@@ -85,44 +74,28 @@ function pullsOf(
   return places.map((place) => {
     const { odds = 0, share = 0 } = groups.get(groupOf(place)) ?? {};
     const pull = share === 0 ? 0 : (WEIGHT * odds) / Math.sqrt(share);
-    return Math.max(-MOST_PULL, Math.min(MOST_PULL, pull));
+    return Math.max(-MOST_PULL, Math.min(MOST_PULL, pull)) - (place.palmMuted ? MUTED_AGAINST : 0);
   });
-}
-
-/**
- * By how much the octave becomes likelier in each strum, given the log-probabilities of all readings (index as in
- * ChordEvidence) and where each stands; 0 where neither the riff nor the hand says anything.
- */
-export function gripPulls(
-  logProbabilities: readonly Float32Array[],
-  places: readonly GripPlace[],
-): GripPull[] {
-  const byFamily = FAMILIES.map((grips) => pullsOf(logProbabilities, places, grips));
-  return places.map(({ palmMuted }, k) =>
-    byFamily.map((pulls, family) => pulls[k] - (palmMuted && family === POWER_CHORDS ? MUTED_AGAINST : 0)),
-  );
 }
 
 /** Moves the log-odds of the octave, in place; what a grip has with and without it stays, and so do all other readings. */
-export function pullGrips(logProbabilities: Float32Array, pull: GripPull): void {
-  FAMILIES.forEach((grips, family) => {
-    if (pull[family] === 0) return;
-    for (let bass = 0; bass < logProbabilities.length; bass += CHORD_FORMS.length) {
-      for (const grip of grips) {
-        const [plain, withOctave] = [bass + grip.plain, bass + grip.withOctave];
-        const both = logSum(logProbabilities[plain], logProbabilities[withOctave]);
-        const odds = logProbabilities[withOctave] - logProbabilities[plain] + pull[family];
-        logProbabilities[plain] = both - logSum(0, odds);
-        logProbabilities[withOctave] = both - logSum(0, -odds);
-      }
+export function pullGrips(logProbabilities: Float32Array, pull: number): void {
+  if (pull === 0) return;
+  for (let bass = 0; bass < logProbabilities.length; bass += CHORD_FORMS.length) {
+    for (const grip of GRIPS) {
+      const [plain, withOctave] = [bass + grip.plain, bass + grip.withOctave];
+      const both = logSum(logProbabilities[plain], logProbabilities[withOctave]);
+      const odds = logProbabilities[withOctave] - logProbabilities[plain] + pull;
+      logProbabilities[plain] = both - logSum(0, odds);
+      logProbabilities[withOctave] = both - logSum(0, -odds);
     }
-  });
+  }
 }
 
 /** Gives the other number of strings its least probability, in place; the sum of both stays. */
 export function doubtStrings(posterior: Float32Array): void {
   for (let bass = 0; bass < posterior.length; bass += CHORD_FORMS.length) {
-    for (const grip of FAMILIES[POWER_CHORDS]) {
+    for (const grip of GRIPS) {
       const [plain, withOctave] = [bass + grip.plain, bass + grip.withOctave];
       const both = posterior[plain] + posterior[withOctave];
       const share = Math.max(STRINGS_WRONG * both, Math.min((1 - STRINGS_WRONG) * both, posterior[plain]));

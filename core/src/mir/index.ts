@@ -24,9 +24,21 @@ export { computeStrengths, findStrokeCandidates } from './stroke-candidates';
 export { STROKE_FEATURES } from './stroke-features';
 export { BINS_PER_SEMITONE, createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
 export { CHORD_FORMS } from './chord-forms.data';
-export { CHORD_INPUTS, FORMS, HIGHEST_BASS, LOWEST_BASS, PRESENCES, writeChordInput } from './chord-network';
+export {
+  BASS_NOTES,
+  CHORD_INPUTS,
+  createChordNetwork,
+  FORMS,
+  HIGHEST_BASS,
+  LOWEST_BASS,
+  PRESENCES,
+  RIVALS,
+  writeChordInput,
+  type ChordNetworkWeights,
+} from './chord-network';
 export { enumerateMeters, gridOfMeter, METER_FEATURES } from './meter';
 export type { MeterHypothesis, MeterStrum } from './meter';
-export { applyLayer, readLayer } from './network';
+export { applyLayer, readLayer, softmax } from './network';
 export { FIRST_HEARD_NOTE, hearNotes } from './heard-notes';
 export type { HeardNotes, NoteSpan } from './heard-notes';
+export type { LayerWeights } from './network';

@@ -1,58 +1,77 @@
 /**
- * Instants at which strings are struck: peaks of the onset strength of the chord region, placed to about
- * 5 ms by the steepest rise of the short-time energy around them.
+ * Instants at which strings may be struck: peaks of the onset strength of the chord region, placed to about 5 ms by the
+ * steepest rise of the energy around them. A recording that begins a little later, or came through a codec, must give
+ * the same instants: so peaks are taken between frames, and a rise counts less the farther it lies from its peak.
  */
-import { pickPeaks, quantile } from '../dsp';
+import { parabolicPeak, pickPeaks, quantile } from '../dsp';
 import type { OnsetStrength } from './onset-strength';
 
-/** A strum is at most this early or late against its flux peak. */
+/** A stroke is at most this early or late against where its peak says that it is. */
 const REFINE_S = 0.03;
-const BLOCK_S = 0.0025;
+/** Standard deviation of that. */
+const SPREAD_S = 0.01;
+/** Energies are compared over this time before and after an instant, in steps of a millisecond. */
+const ARM_S = 0.01;
+const STEP_S = 0.001;
+/** Peaks lag: the strength compares two windows of 46 ms, 20 ms apart, and is highest when the second one holds the attack. */
+const PEAK_LAG_S = 0.008;
 /** Two strums of one guitar are never closer: sixteenths at 240 bpm are 62 ms apart. */
 const MIN_DISTANCE_S = 0.05;
 /** Height above the local mean, as a share of a strong attack of this recording: low, the network decides. */
-const RELATIVE_DELTA = 0.02;
+const RELATIVE_DELTA = 0.01;
+/** Share of each neighbour in the smoothed curve: peaks one frame apart become one, and do not hang on where frames lie. */
+const NEIGHBOUR_SHARE = 0.2;
+/** Energy of what is nothing, against a full scale of 1. */
+const SILENCE = 1e-9;
 
-/** Log energy of the differentiated signal in blocks of {@link BLOCK_S}; differences stress the pick. */
-function blockEnergies(samples: Float32Array, from: number, to: number, block: number): Float32Array {
-  const count = Math.max(0, Math.floor((to - from) / block));
-  const energies = new Float32Array(count);
-  for (let k = 0; k < count; k++) {
-    let sum = 1e-9;
-    for (let i = from + k * block; i < from + (k + 1) * block; i++) {
-      const d = (samples[i] ?? 0) - (samples[i - 1] ?? 0);
-      sum += d * d;
+/** Signals are heard together, each against its own level. */
+function refine(signals: readonly Float32Array[], sampleRate: number, timeS: number): number {
+  const reach = Math.round(REFINE_S * sampleRate);
+  const arm = Math.round(ARM_S * sampleRate);
+  const step = Math.max(1, Math.round(STEP_S * sampleRate));
+  const steps = Math.floor(reach / step);
+  const centre = Math.round((timeS - PEAK_LAG_S) * sampleRate);
+  const first = centre - reach - arm;
+  /** Running sums of the energy of the differentiated signal, from `first` on: differences stress the pick. */
+  const sums = new Float64Array(2 * (reach + arm) + 1);
+  const rises = new Float64Array(2 * steps + 1);
+  for (const samples of signals) {
+    for (let i = 0; i + 1 < sums.length; i++) {
+      const difference = (samples[first + i] ?? 0) - (samples[first + i - 1] ?? 0);
+      sums[i + 1] = sums[i] + difference * difference;
     }
-    energies[k] = Math.log(sum);
+    rises.forEach((_, k) => {
+      const at = arm + reach + (k - steps) * step;
+      rises[k] += Math.log((sums[at + arm] - sums[at] + SILENCE) / (sums[at] - sums[at - arm] + SILENCE));
+    });
   }
-  return energies;
+  let [best, bestAt] = [0, centre];
+  rises.forEach((rise, k) => {
+    const away = (k - steps) * step;
+    const weighted = rise * Math.exp(-0.5 * (away / sampleRate / SPREAD_S) ** 2);
+    if (weighted > best) [best, bestAt] = [weighted, centre + away];
+  });
+  return Math.max(0, bestAt) / sampleRate;
 }
 
-function refine(samples: Float32Array, sampleRate: number, timeS: number): number {
-  const block = Math.round(BLOCK_S * sampleRate);
-  const from = Math.max(0, Math.round((timeS - REFINE_S) * sampleRate));
-  const energies = blockEnergies(samples, from, Math.round((timeS + REFINE_S) * sampleRate), block);
-  let best = 0;
-  let bestBlock = -1;
-  for (let k = 3; k + 3 <= energies.length; k++) {
-    const after = energies[k] + energies[k + 1] + energies[k + 2];
-    const before = energies[k - 1] + energies[k - 2] + energies[k - 3];
-    if (after - before > best) [best, bestBlock] = [after - before, k];
-  }
-  return bestBlock < 0 ? timeS : (from + bestBlock * block) / sampleRate;
+function smoothed(curve: Float32Array): Float32Array {
+  return curve.map((value, n) => {
+    const around = (curve[n - 1] ?? value) + (curve[n + 1] ?? value);
+    return (1 - 2 * NEIGHBOUR_SHARE) * value + NEIGHBOUR_SHARE * around;
+  });
 }
 
 /**
  * Instants that may be strokes, in seconds, ascending: nearly all strokes are among them, and many drums.
- * `strength` may be the sum of several signals' curves; instants are placed by `samples`.
+ * `strength` may be the sum of several signals' curves; instants are placed by `signals`. Of two that are too close the
+ * stronger one stays.
  */
 export function findOnsetCandidates(
-  samples: Float32Array,
+  signals: readonly Float32Array[],
   sampleRate: number,
   { frameRate, curves }: OnsetStrength,
 ): number[] {
-  const curve = new Float32Array(curves.body.length);
-  for (let n = 0; n < curve.length; n++) curve[n] = curves.body[n] + 0.5 * curves.edge[n];
+  const curve = smoothed(curves.body.map((body, n) => body + 0.5 * curves.edge[n]));
   const strong = quantile(curve, 0.98) ?? 0;
   if (strong <= 0.02) return [];
   const peaks = pickPeaks(curve, {
@@ -60,10 +79,13 @@ export function findOnsetCandidates(
     meanRadius: Math.round(0.12 * frameRate),
     delta: RELATIVE_DELTA * strong,
   });
-  const onsets: number[] = [];
+  const onsets: { readonly timeS: number; readonly height: number }[] = [];
   for (const peak of peaks) {
-    const timeS = refine(samples, sampleRate, peak / frameRate);
-    if (timeS - (onsets.at(-1) ?? -1) >= MIN_DISTANCE_S) onsets.push(timeS);
+    const { offset, value } = parabolicPeak(curve[peak - 1] ?? 0, curve[peak], curve[peak + 1] ?? 0);
+    const onset = { timeS: refine(signals, sampleRate, (peak + offset) / frameRate), height: value };
+    const before = onsets.at(-1);
+    if (!before || onset.timeS - before.timeS >= MIN_DISTANCE_S) onsets.push(onset);
+    else if (onset.height > before.height) onsets[onsets.length - 1] = onset;
   }
-  return onsets;
+  return onsets.map(({ timeS }) => timeS);
 }

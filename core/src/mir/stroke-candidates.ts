@@ -29,7 +29,7 @@ export function findStrokeCandidates(midSide: MidSide, sampleRate: number): Stro
   const { mid, side } = midSide;
   const strengths = computeStrengths(midSide, sampleRate);
   const strength = strengths.all;
-  const timesS = findOnsetCandidates(side ?? mid, sampleRate, strength);
+  const timesS = findOnsetCandidates(side ? [mid, side] : [mid], sampleRate, strength);
   const features = computeStrokeFeatures(
     { samples: mid, strength: strengths.mid },
     side && strengths.side ? { samples: side, strength: strengths.side } : null,

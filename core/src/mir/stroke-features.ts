@@ -131,14 +131,16 @@ export function computeStrokeFeatures(
     candidatesS.forEach((timeS, k) => {
       let at = k * STROKE_FEATURES + which * PER_SIGNAL;
       for (const [fromS, toS] of SLOTS_S) {
-        const first = Math.round(((timeS + fromS) * sampleRate) / HOP);
-        const last = Math.max(first, Math.round(((timeS + toS) * sampleRate) / HOP) - 1);
+        // Frames share a slot by how much of them lies in it, so that levels do not hang on where frames lie.
+        const from = ((timeS + fromS) * sampleRate) / HOP + 0.5;
+        const to = ((timeS + toS) * sampleRate) / HOP + 0.5;
         for (let b = 0; b < BANDS; b++) {
           let sum = 0;
-          for (let n = first; n <= last; n++) {
-            sum += n >= 0 && n < frames ? levels[n * BANDS + b] : -RANGE_DB;
+          for (let n = Math.floor(from); n < to; n++) {
+            const share = Math.min(to, n + 1) - Math.max(from, n);
+            sum += share * (n >= 0 && n < frames ? levels[n * BANDS + b] : -RANGE_DB);
           }
-          out[at++] = sum / (last - first + 1) / DB_PER_UNIT + 1;
+          out[at++] = sum / (to - from) / DB_PER_UNIT + 1;
         }
       }
       const frame = Math.round(timeS * frameRate);
