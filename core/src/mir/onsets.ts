@@ -13,6 +13,9 @@ const SPREAD_S = 0.01;
 /** Energies are compared over this time before and after an instant, in steps of a millisecond. */
 const ARM_S = 0.01;
 const STEP_S = 0.001;
+/** Steps to either side that belong to the same top, and how fast they count less the lower they are, per neper. */
+const TOP_STEPS = 4;
+const TOP_SHARPNESS = 10;
 /** Peaks lag: the strength compares two windows of 46 ms, 20 ms apart, and is highest when the second one holds the attack. */
 const PEAK_LAG_S = 0.008;
 /** Two strums of one guitar are never closer: sixteenths at 240 bpm are 62 ms apart. */
@@ -32,12 +35,13 @@ function refine(signals: readonly Float32Array[], sampleRate: number, timeS: num
   const steps = Math.floor(reach / step);
   const centre = Math.round((timeS - PEAK_LAG_S) * sampleRate);
   const first = centre - reach - arm;
-  /** Running sums of the energy of the differentiated signal, from `first` on: differences stress the pick. */
+  /** Running sums of the energy of the differentiated signal, from `first` on: differences stress the pick, and central
+   *  ones leave out what lies near half the sample rate, where one resampler differs from the next. */
   const sums = new Float64Array(2 * (reach + arm) + 1);
   const rises = new Float64Array(2 * steps + 1);
   for (const samples of signals) {
     for (let i = 0; i + 1 < sums.length; i++) {
-      const difference = (samples[first + i] ?? 0) - (samples[first + i - 1] ?? 0);
+      const difference = (samples[first + i + 1] ?? 0) - (samples[first + i - 1] ?? 0);
       sums[i + 1] = sums[i] + difference * difference;
     }
     rises.forEach((_, k) => {
@@ -45,13 +49,23 @@ function refine(signals: readonly Float32Array[], sampleRate: number, timeS: num
       rises[k] += Math.log((sums[at + arm] - sums[at] + SILENCE) / (sums[at] - sums[at - arm] + SILENCE));
     });
   }
-  let [best, bestAt] = [0, centre];
-  rises.forEach((rise, k) => {
-    const away = (k - steps) * step;
-    const weighted = rise * Math.exp(-0.5 * (away / sampleRate / SPREAD_S) ** 2);
-    if (weighted > best) [best, bestAt] = [weighted, centre + away];
+  const weighted = rises.map((rise, k) => {
+    const away = ((k - steps) * step) / sampleRate;
+    return rise * Math.exp(-0.5 * (away / SPREAD_S) ** 2);
   });
-  return Math.max(0, bestAt) / sampleRate;
+  const best = weighted.reduce((top, rise, k) => (rise > weighted[top] ? k : top), steps);
+  return Math.max(0, centre + (topAround(weighted, best) - steps) * step) / sampleRate;
+}
+
+/** Place of a top, in steps: the mean of those about as high around it, so that it moves evenly with the sound. */
+function topAround(heights: Float64Array, best: number): number {
+  let [sum, total] = [0, 0];
+  for (let k = best - TOP_STEPS; k <= best + TOP_STEPS; k++) {
+    const share = Math.exp(((heights[k] ?? -Infinity) - heights[best]) * TOP_SHARPNESS);
+    sum += share * k;
+    total += share;
+  }
+  return sum / total;
 }
 
 function smoothed(curve: Float32Array): Float32Array {
