@@ -47,8 +47,7 @@ test('hears the same in the browser as on the server, and takes the part of it t
   );
   expect(browser.strums.length).toBe(server.strums.length);
   server.strums.forEach((strum, k) => {
-    // Wanted: 1 ms. Two resamplers, and rises of equal height next to each other, leave up to 2.
-    expect(Math.abs(browser.strums[k].timeS - strum.timeS)).toBeLessThan(0.003);
+    expect(Math.abs(browser.strums[k].timeS - strum.timeS)).toBeLessThan(0.001);
     expect(browser.strums[k].midi).toEqual(strum.midi);
     expect(browser.strums[k].palmMuted).toBe(strum.palmMuted);
   });

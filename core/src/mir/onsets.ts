@@ -13,9 +13,10 @@ const SPREAD_S = 0.01;
 /** Energies are compared over this time before and after an instant, in steps of a millisecond. */
 const ARM_S = 0.01;
 const STEP_S = 0.001;
-/** Steps to either side that belong to the same top, and how fast they count less the lower they are, per neper. */
-const TOP_STEPS = 4;
-const TOP_SHARPNESS = 10;
+/** Deviation, in steps, of what belongs to the same top, how fast steps count less the lower they are, and rounds of the shift. */
+const TOP_STEPS = 3;
+const TOP_SHARPNESS = 5;
+const SHIFTS = 20;
 /** Peaks lag: the strength compares two windows of 46 ms, 20 ms apart, and is highest when the second one holds the attack. */
 const PEAK_LAG_S = 0.008;
 /** Two strums of one guitar are never closer: sixteenths at 240 bpm are 62 ms apart. */
@@ -33,7 +34,7 @@ function refine(signals: readonly Float32Array[], sampleRate: number, timeS: num
   const arm = Math.round(ARM_S * sampleRate);
   const step = Math.max(1, Math.round(STEP_S * sampleRate));
   const steps = Math.floor(reach / step);
-  const centre = Math.round((timeS - PEAK_LAG_S) * sampleRate);
+  const centre = step * Math.round(((timeS - PEAK_LAG_S) * sampleRate) / step);
   const first = centre - reach - arm;
   /** Running sums of the energy of the differentiated signal, from `first` on: differences stress the pick, and central
    *  ones leave out what lies near half the sample rate, where one resampler differs from the next. */
@@ -54,18 +55,22 @@ function refine(signals: readonly Float32Array[], sampleRate: number, timeS: num
     return rise * Math.exp(-0.5 * (away / SPREAD_S) ** 2);
   });
   const best = weighted.reduce((top, rise, k) => (rise > weighted[top] ? k : top), steps);
-  return Math.max(0, centre + (topAround(weighted, best) - steps) * step) / sampleRate;
+  return Math.max(0, centre + (Math.round(topAround(weighted, best)) - steps) * step) / sampleRate;
 }
 
-/** Place of a top, in steps: the mean of those about as high around it, so that it moves evenly with the sound. */
+/** Place of a top, in steps: mean shift (Comaniciu and Meer 2002) from the highest step, so that it moves evenly with the sound. */
 function topAround(heights: Float64Array, best: number): number {
-  let [sum, total] = [0, 0];
-  for (let k = best - TOP_STEPS; k <= best + TOP_STEPS; k++) {
-    const share = Math.exp(((heights[k] ?? -Infinity) - heights[best]) * TOP_SHARPNESS);
-    sum += share * k;
-    total += share;
+  let top = best;
+  for (let round = 0; round < SHIFTS; round++) {
+    let [sum, total] = [0, 0];
+    heights.forEach((height, k) => {
+      const share = Math.exp(TOP_SHARPNESS * (height - heights[best]) - 0.5 * ((k - top) / TOP_STEPS) ** 2);
+      sum += share * k;
+      total += share;
+    });
+    top = sum / total;
   }
-  return sum / total;
+  return top;
 }
 
 function smoothed(curve: Float32Array): Float32Array {
