@@ -28,24 +28,12 @@ describe('a trainable layer', () => {
     wanted.forEach((w, i) => expect(Math.abs(y[i] - w)).toBeLessThan(0.1));
   });
 
-  it('says the same for one row, for four and for five', () => {
-    const layer = new TrainableLayer(3, 2, createRandom(1));
-    const input = Float32Array.from({ length: 15 }, (_, i) => Math.sin(i));
-    const all = new Float32Array(10);
-    layer.forward(input, 5, all, true);
-    const one = new Float32Array(2);
-    for (let r = 0; r < 5; r++) {
-      layer.forward(input.subarray(3 * r, 3 * r + 3), 1, one, true);
-      expect([...all.subarray(2 * r, 2 * r + 2)]).toEqual([...one]);
-    }
-  });
-
   it('is nearly the same after it was written as whole numbers', () => {
     const layer = new TrainableLayer(40, 3, createRandom(2));
     const input = Float32Array.from({ length: 40 }, (_, i) => Math.cos(i));
     const [exact, rounded] = [new Float32Array(3), new Float32Array(3)];
     layer.forward(input, 1, exact, false);
-    applyLayer(readLayer(layer.quantise()), input, rounded, false);
+    applyLayer(readLayer(layer.quantise()), input, 1, rounded, false);
     exact.forEach((v, i) => expect(Math.abs(v - rounded[i])).toBeLessThan(0.03));
   });
 });

@@ -3,6 +3,7 @@
  * parameters moved by Adam (Kingma and Ba 2015, algorithm 1) and pulled to zero a little (decoupled weight decay,
  * Loshchilov and Hutter 2019).
  */
+import { applyLayer } from '@wild-needle/core/mir';
 import { gaussian, type Random } from '@wild-needle/core/units';
 
 const BETA1 = 0.9;
@@ -58,55 +59,8 @@ export class TrainableLayer {
 
   forward(input: Float32Array, rows: number, out: Float32Array, isRectified: boolean): void {
     const { inputs, outputs } = this;
-    const w = this.weights.values;
-    const b = this.biases.values;
-    const keep = (sum: number): number => (isRectified && sum < 0 ? 0 : sum);
-    let r = 0;
-    // Four rows share every weight that is loaded, and two outputs every input: three times as fast as one by one.
-    for (; r + 4 <= rows; r += 4) {
-      const [x0, x1, x2, x3] = [r * inputs, (r + 1) * inputs, (r + 2) * inputs, (r + 3) * inputs];
-      for (let o = 0; o < outputs; o += 2) {
-        // An odd last output is computed twice.
-        const p = Math.min(o + 1, outputs - 1);
-        let [s0, s1, s2, s3] = [b[o], b[o], b[o], b[o]];
-        let [t0, t1, t2, t3] = [b[p], b[p], b[p], b[p]];
-        const [row, next] = [o * inputs, p * inputs];
-        for (let i = 0; i < inputs; i++) {
-          const v = w[row + i];
-          const u = w[next + i];
-          const a0 = input[x0 + i];
-          const a1 = input[x1 + i];
-          const a2 = input[x2 + i];
-          const a3 = input[x3 + i];
-          s0 += v * a0;
-          s1 += v * a1;
-          s2 += v * a2;
-          s3 += v * a3;
-          t0 += u * a0;
-          t1 += u * a1;
-          t2 += u * a2;
-          t3 += u * a3;
-        }
-        const at = r * outputs;
-        out[at + o] = keep(s0);
-        out[at + outputs + o] = keep(s1);
-        out[at + 2 * outputs + o] = keep(s2);
-        out[at + 3 * outputs + o] = keep(s3);
-        out[at + p] = keep(t0);
-        out[at + outputs + p] = keep(t1);
-        out[at + 2 * outputs + p] = keep(t2);
-        out[at + 3 * outputs + p] = keep(t3);
-      }
-    }
-    for (; r < rows; r++) {
-      const x = r * inputs;
-      for (let o = 0; o < outputs; o++) {
-        let sum = b[o];
-        const row = o * inputs;
-        for (let i = 0; i < inputs; i++) sum += w[row + i] * input[x + i];
-        out[r * outputs + o] = keep(sum);
-      }
-    }
+    const layer = { inputs, outputs, weights: this.weights.values, biases: this.biases.values };
+    applyLayer(layer, input, rows, out, isRectified);
   }
 
   /** Collects gradients; writes those of the input into `inputGradient` unless it is null. */

@@ -73,40 +73,41 @@ export function createChordNetwork(weights: ChordNetworkWeights): ChordNetwork {
   const rivalLayer = readLayer(weights.rivals, RIVALS.length * gistLayer.outputs);
   const forms = readLayer(weights.forms, hiddenLayer.outputs);
   const presence: DenseLayer = readLayer(weights.presence, hiddenLayer.outputs);
-  const input = new Float32Array(CHORD_INPUTS);
+  const input = new Float32Array(BASS_NOTES * CHORD_INPUTS);
   const gists = new Float32Array(BASS_NOTES * gistLayer.outputs);
-  const told = new Float32Array(rivalLayer.inputs);
-  const added = new Float32Array(rivalLayer.outputs);
-  const gistAt = (b: number): Float32Array =>
-    gists.subarray(b * gistLayer.outputs, (b + 1) * gistLayer.outputs);
+  const told = new Float32Array(BASS_NOTES * rivalLayer.inputs);
+  const added = new Float32Array(BASS_NOTES * rivalLayer.outputs);
   return (mid, side) => {
-    const seen = Array.from({ length: BASS_NOTES }, () => new Float32Array(hiddenLayer.outputs));
+    const seen = new Float32Array(BASS_NOTES * hiddenLayer.outputs);
     const all = new Float32Array(BASS_NOTES * FORMS);
-    for (let b = 0; b < BASS_NOTES; b++) {
-      writeChordInput(mid, side, LOWEST_BASS + b, input);
-      applyLayer(hiddenLayer, input, seen[b], true);
-      applyLayer(gistLayer, seen[b], gistAt(b), false);
-    }
+    for (let b = 0; b < BASS_NOTES; b++)
+      writeChordInput(mid, side, LOWEST_BASS + b, rowAt(input, b, CHORD_INPUTS));
+    applyLayer(hiddenLayer, input, BASS_NOTES, seen, true);
+    applyLayer(gistLayer, seen, BASS_NOTES, gists, false);
+    told.fill(0);
     for (let b = 0; b < BASS_NOTES; b++) {
       RIVALS.forEach((semitones, r) => {
         const rival = b + semitones;
-        const at = r * gistLayer.outputs;
-        if (rival >= 0 && rival < BASS_NOTES) told.set(gistAt(rival), at);
-        else told.fill(0, at, at + gistLayer.outputs);
+        if (rival < 0 || rival >= BASS_NOTES) return;
+        told.set(rowAt(gists, rival, gistLayer.outputs), b * rivalLayer.inputs + r * gistLayer.outputs);
       });
-      applyLayer(rivalLayer, told, added, true);
-      for (let i = 0; i < added.length; i++) seen[b][i] += added[i];
-      applyLayer(forms, seen[b], all.subarray(b * FORMS, (b + 1) * FORMS), false);
     }
+    applyLayer(rivalLayer, told, BASS_NOTES, added, true);
+    for (let i = 0; i < added.length; i++) seen[i] += added[i];
+    applyLayer(forms, seen, BASS_NOTES, all, false);
     softmax(all);
     for (let c = 0; c < all.length; c++) all[c] = Math.log(Math.max(1e-9, all[c]));
     return {
       logProbabilities: all,
       presence: (bass) => {
         const out = new Float32Array(PRESENCES);
-        applyLayer(presence, seen[bass - LOWEST_BASS], out, false);
+        applyLayer(presence, rowAt(seen, bass - LOWEST_BASS, hiddenLayer.outputs), 1, out, false);
         return out.map((v) => 1 / (1 + Math.exp(-v)));
       },
     };
   };
+}
+
+function rowAt(rows: Float32Array, row: number, width: number): Float32Array {
+  return rows.subarray(row * width, (row + 1) * width);
 }

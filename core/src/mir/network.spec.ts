@@ -7,12 +7,29 @@ const LAYER = { inputs: 2, outputs: 2, weights: [1, 2, -3, 4], scales: [0.5, 0.2
 describe('layers', () => {
   it('weigh their inputs row by row', () => {
     const out = new Float32Array(2);
-    applyLayer(readLayer(LAYER), Float32Array.of(2, 1), out, false);
+    applyLayer(readLayer(LAYER), Float32Array.of(2, 1), 1, out, false);
     // 0.5 * (1 * 2 + 2 * 1) + 0.1 and 0.25 * (-3 * 2 + 4 * 1) - 1
     expect(out[0]).toBeCloseTo(2.1, 6);
     expect(out[1]).toBeCloseTo(-1.5, 6);
-    applyLayer(readLayer(LAYER), Float32Array.of(2, 1), out, true);
+    applyLayer(readLayer(LAYER), Float32Array.of(2, 1), 1, out, true);
     expect(out[1]).toBe(0);
+  });
+
+  it('answer the same for one row, for four and for five, with an odd count of outputs', () => {
+    const layer = {
+      inputs: 3,
+      outputs: 3,
+      weights: Float32Array.from({ length: 9 }, (_, i) => Math.cos(i)),
+      biases: Float32Array.of(0.1, -0.2, 0.3),
+    };
+    const input = Float32Array.from({ length: 15 }, (_, i) => Math.sin(i));
+    const all = new Float32Array(15);
+    applyLayer(layer, input, 5, all, true);
+    const one = new Float32Array(3);
+    for (let r = 0; r < 5; r++) {
+      applyLayer(layer, input.subarray(3 * r, 3 * r + 3), 1, one, true);
+      expect([...all.subarray(3 * r, 3 * r + 3)]).toEqual([...one]);
+    }
   });
 
   it('say what is wrong with weights that do not fit', () => {

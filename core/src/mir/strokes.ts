@@ -26,15 +26,18 @@ export type StrokeNetwork = (features: Float32Array) => StrokeProbabilities[];
 export function createStrokeNetwork(weights: StrokeNetworkWeights): StrokeNetwork {
   const hidden = readLayer(weights.hidden, STROKE_FEATURES);
   const output = readLayer(weights.output);
-  const middle = new Float32Array(hidden.outputs);
-  const result = new Float32Array(output.outputs);
-  return (features) =>
-    Array.from({ length: features.length / STROKE_FEATURES }, (_, k) => {
-      applyLayer(hidden, features.subarray(k * STROKE_FEATURES, (k + 1) * STROKE_FEATURES), middle, true);
-      applyLayer(output, middle, result, false);
-      softmax(result);
-      return { ring: result[1], palmMute: result[2], dead: result[3] };
+  return (features) => {
+    const count = features.length / STROKE_FEATURES;
+    const middle = new Float32Array(count * hidden.outputs);
+    const answers = new Float32Array(count * output.outputs);
+    applyLayer(hidden, features, count, middle, true);
+    applyLayer(output, middle, count, answers, false);
+    return Array.from({ length: count }, (_, k) => {
+      const answer = answers.subarray(k * output.outputs, (k + 1) * output.outputs);
+      softmax(answer);
+      return { ring: answer[1], palmMute: answer[2], dead: answer[3] };
     });
+  };
 }
 
 export function strokeProbability({ ring, palmMute, dead }: StrokeProbabilities): number {
