@@ -1,7 +1,7 @@
 /** The demo songs: invented riffs by invented bands. Each is a document that the band of `core/synth` plays. */
 import { TUNINGS } from '@wild-needle/core/guitar';
 import {
-  DOCUMENT_SCHEMA,
+  PLAIN_SONG,
   keepVariation,
   PLAIN_SECTION,
   riffTicks,
@@ -79,16 +79,12 @@ function documentOf({ title, artist, tuning, key, bpm, offsetCents, riffs, form 
   });
   const beats = startBar * 4;
   return {
-    schema: DOCUMENT_SCHEMA,
+    ...PLAIN_SONG,
     title,
     artist,
     tuning: { name: found.name, stringsMidi: found.strings, capo: 0 },
     key,
     referenceOffsetCents: offsetCents,
-    second: null,
-    recordings: [],
-    tuneTo: 'concert',
-    loops: [],
     grid: {
       beatsS: Array.from({ length: beats + 1 }, (_, i) => LEAD_IN_S + (i * 60) / bpm),
       bars: Array.from({ length: startBar }, (_, i): Bar => ({ beat: i * 4, beats: 4, unit: 4 })),

@@ -1,7 +1,7 @@
 /**
  * From an analysis to a first document: riffs written once from what their passes agree on, strums put on the grid of sixteenths or triplets, sections named by what they play.
  */
-import { DOCUMENT_SCHEMA, PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM, riffTicks, ticksPerBeat } from '../riff';
+import { PLAIN_SONG, PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM, riffTicks, ticksPerBeat } from '../riff';
 import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum } from '../riff';
 import type { HeardSection } from '../mir';
 import { TICKS_PER_QUARTER } from '../units';
@@ -176,7 +176,7 @@ export function draftDocument(
     });
   }
   return {
-    schema: DOCUMENT_SCHEMA,
+    ...PLAIN_SONG,
     title,
     artist,
     tuning: { name, stringsMidi, capo },
@@ -184,8 +184,6 @@ export function draftDocument(
     key: analysis.key,
     referenceOffsetCents: analysis.referenceOffsetCents,
     recordings: [{ id: recordingId, isReference: true }],
-    tuneTo: 'concert',
-    loops: [],
     grid,
     riffs,
     sections,

@@ -4,7 +4,7 @@
  * tuning, string and fret (`guitar/soundingNotes`).
  */
 import type { Ticks } from '../units';
-import type { StringFret, Tuning } from '../guitar';
+import { STANDARD_TUNING, type StringFret, type Tuning } from '../guitar';
 import type { Key } from '../theory';
 
 /** Version of this shape; `contract` upgrades older documents on reading. */
@@ -202,3 +202,20 @@ export const PLAIN_SECTION = {
   tone: '',
   startIsSettled: false,
 } as const satisfies Partial<Section>;
+
+/** A song before anything was heard or written. */
+export const PLAIN_SONG = {
+  schema: DOCUMENT_SCHEMA,
+  title: '',
+  artist: '',
+  tuning: STANDARD_TUNING,
+  second: null,
+  key: null,
+  referenceOffsetCents: 0,
+  recordings: [],
+  tuneTo: 'concert',
+  loops: [],
+  grid: { beatsS: [], bars: [] },
+  riffs: [],
+  sections: [],
+} as const satisfies SongDocument;

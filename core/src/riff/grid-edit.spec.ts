@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { STANDARD_TUNING } from '../guitar';
-import { DOCUMENT_SCHEMA, type SongDocument, PLAIN_RIFF, NO_MARKS, PLAIN_SECTION } from './document';
+import { PLAIN_SONG, type SongDocument, PLAIN_RIFF, NO_MARKS, PLAIN_SECTION } from './document';
 import {
   doubleTempo,
   gridFromTaps,
@@ -22,16 +21,7 @@ import { addPasses, joinWithNext, moveSection, splitSection } from './section-ed
 
 /** Sixteen bars of 4/4 at 100 bpm; a riff of two bars, four times, then twice a tone higher. */
 const SONG: SongDocument = {
-  schema: DOCUMENT_SCHEMA,
-  title: '',
-  artist: '',
-  tuning: STANDARD_TUNING,
-  tuneTo: 'concert',
-  key: null,
-  referenceOffsetCents: 0,
-  second: null,
-  recordings: [],
-  loops: [],
+  ...PLAIN_SONG,
   grid: {
     beatsS: Array.from({ length: 66 }, (_, i) => 1 + 0.6 * i),
     bars: Array.from({ length: 16 }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 })),

@@ -1,4 +1,4 @@
-export { DOCUMENT_SCHEMA, NO_MARKS, PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM } from './document';
+export { NO_MARKS, PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM } from './document';
 export type {
   Bar,
   BarGroup,

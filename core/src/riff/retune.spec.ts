@@ -1,23 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { parseTuning, soundingNotes, STANDARD_TUNING, type StringFret } from '../guitar';
-import { DOCUMENT_SCHEMA, type SongDocument, PLAIN_RIFF, PLAIN_STRUM } from './document';
+import { PLAIN_SONG, type SongDocument, PLAIN_RIFF, PLAIN_STRUM } from './document';
 import { retune } from './retune';
 
 const DROP_D = parseTuning('D2,A2,D3,G3,B3,E4');
 
 function song(...chords: readonly (readonly StringFret[])[]): SongDocument {
   return {
-    schema: DOCUMENT_SCHEMA,
-    title: '',
-    artist: '',
-    tuning: STANDARD_TUNING,
-    tuneTo: 'concert',
-    key: null,
-    referenceOffsetCents: 0,
-    second: null,
-    recordings: [],
-    loops: [],
-    grid: { beatsS: [], bars: [] },
+    ...PLAIN_SONG,
     riffs: [
       {
         id: 'r',
@@ -36,7 +26,6 @@ function song(...chords: readonly (readonly StringFret[])[]): SongDocument {
         })),
       },
     ],
-    sections: [],
   };
 }
 

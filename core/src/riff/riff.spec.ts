@@ -1,8 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { STANDARD_TUNING } from '../guitar';
 import {
-  DOCUMENT_SCHEMA,
+  PLAIN_SONG,
   NO_MARKS,
   PLAIN_RIFF,
   PLAIN_SECTION,
@@ -65,16 +64,7 @@ const RIFF: Riff = {
 /** Eight bars of four that slow down beat by beat. */
 const BEATS = Array.from({ length: 33 }, (_, i) => 1 + 0.5 * i + 0.002 * i * i);
 const DOCUMENT: SongDocument = {
-  schema: DOCUMENT_SCHEMA,
-  title: 'T',
-  artist: '',
-  tuning: STANDARD_TUNING,
-  key: null,
-  referenceOffsetCents: 0,
-  second: null,
-  recordings: [],
-  tuneTo: 'concert',
-  loops: [],
+  ...PLAIN_SONG,
   grid: { beatsS: BEATS, bars: Array.from({ length: 8 }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 })) },
   riffs: [RIFF],
   sections: [{ id: 's', name: 'S', riffId: 'r', startBar: 2, passes: 3, transpose: 0, ...PLAIN_SECTION }],

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
 import { createSpectrumAnalyser, parabolicPeak } from '../dsp';
-import { STANDARD_TUNING } from '../guitar';
 import {
-  DOCUMENT_SCHEMA,
+  PLAIN_SONG,
   type SongDocument,
   PLAIN_RIFF,
   NO_MARKS,
@@ -89,16 +88,7 @@ describe('amplifier', () => {
 });
 
 const DOCUMENT: SongDocument = {
-  schema: DOCUMENT_SCHEMA,
-  title: 'T',
-  artist: '',
-  tuning: STANDARD_TUNING,
-  key: null,
-  referenceOffsetCents: 0,
-  second: null,
-  recordings: [],
-  tuneTo: 'concert',
-  loops: [],
+  ...PLAIN_SONG,
   grid: {
     beatsS: [0.5, 1, 1.5, 2, 2.5, 3, 3.5, 4, 4.5],
     bars: [0, 4].map((beat) => ({ beat, beats: 4, unit: 4 })),

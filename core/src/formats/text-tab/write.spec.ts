@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../../guitar';
 import {
-  DOCUMENT_SCHEMA,
+  PLAIN_SONG,
   type Riff,
   type SongDocument,
   type Strum,
@@ -96,16 +96,11 @@ describe('text tab', () => {
 
   it('heads the song with tuning, pitch and the order of play', () => {
     const document: SongDocument = {
-      schema: DOCUMENT_SCHEMA,
+      ...PLAIN_SONG,
       title: 'Song',
       artist: 'Band',
-      tuning: STANDARD_TUNING,
       key: { tonic: 'E', mode: 'minor' },
       referenceOffsetCents: -22.4,
-      second: null,
-      recordings: [],
-      tuneTo: 'concert',
-      loops: [],
       grid: {
         beatsS: [0, 1, 2, 3, 4, 5, 6, 7, 8],
         bars: [

@@ -7,8 +7,7 @@ import { mkdir, open, rm } from 'node:fs/promises';
 import { join, parse as parsePath } from 'node:path';
 import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { MAX_UPLOAD_BYTES, type ImportAnswer, type ImportQuery } from '@wild-needle/contract';
-import { STANDARD_TUNING } from '@wild-needle/core/guitar';
-import { DOCUMENT_SCHEMA, type SongDocument } from '@wild-needle/core/riff';
+import { PLAIN_SONG, type SongDocument } from '@wild-needle/core/riff';
 import { AudioProblem } from '../../jobs/decode';
 import { runInThread } from '../../jobs/run-in-thread';
 import { CHUNK_BYTES, type RecordingsStore } from './recordings.store';
@@ -132,18 +131,9 @@ export function titleOf(fileName: string): string {
 /** The song before anything was heard. */
 function emptyDocument({ fileName, title, artist }: ImportQuery, recordingId: string): SongDocument {
   return {
-    schema: DOCUMENT_SCHEMA,
+    ...PLAIN_SONG,
     title: title ?? titleOf(fileName),
     artist: artist ?? '',
-    tuning: STANDARD_TUNING,
-    second: null,
-    key: null,
-    referenceOffsetCents: 0,
     recordings: [{ id: recordingId, isReference: true }],
-    tuneTo: 'concert',
-    loops: [],
-    grid: { beatsS: [], bars: [] },
-    riffs: [],
-    sections: [],
   };
 }
