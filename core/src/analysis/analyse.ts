@@ -24,6 +24,7 @@ import {
 import { chordName, pitchClassOf, type Key } from '../theory';
 import { doubtsOf, type Doubt } from './doubts';
 import { settleQuarterTone } from './quarter-tone';
+import { aboveLowestString } from './under-the-strings';
 
 /** Raise when results change; stored with every analysis. */
 export const ALGORITHM_VERSION = 'networks-4';
@@ -145,7 +146,8 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
     sections.find((s) => timeS >= s.startS && timeS < s.endS)?.key ?? key;
   const ranked = rankTunings(heard.strums);
   const tuning = options.tuning ?? ranked[0]?.tuning ?? STANDARD_TUNING;
-  const describe = (strums: readonly HeardStrum[]): AnalysedStrum[] => {
+  const describe = (heardStrums: readonly HeardStrum[]): AnalysedStrum[] => {
+    const strums = aboveLowestString(heardStrums, tuning, options.tuning !== undefined);
     const voicings = rankVoicings(strums, tuning);
     return strums.map((strum, k) => ({
       ...strum,
