@@ -12,10 +12,10 @@ import {
 import { createRandom, gaussian } from '@wild-needle/core/units';
 import type { Truth } from './material/song';
 import type { ChordExample } from './nets/chord-training';
-import { readSong, readTruth, songFile } from './songs';
+import { readTapedSong, readTapedTruth, songFile } from './songs';
 
 /** Raise it when the spectra change: what is kept beside the songs is then computed anew. */
-const VERSION = 1;
+const VERSION = 2;
 /** Strums are found this exactly, and the pitch of the recording, when the network is used. */
 const ONSET_SCATTER_S = 0.007;
 const OFFSET_SCATTER_CENTS = 4;
@@ -49,7 +49,7 @@ function formOf(midi: readonly number[]): number {
 
 /** Both spectra of each strum, one after the other; the one of the sides is empty where nothing stands there. */
 function spectraOf(seed: number): Float32Array {
-  const { signal, truth } = readSong(seed);
+  const { signal, truth } = readTapedSong(seed);
   const random = createRandom(seed);
   const { sampleRate } = signal;
   const { mid, side } = splitStereo(signal);
@@ -74,7 +74,7 @@ export function chordExamples(seed: number): ChordExample[] {
   if (!existsSync(file)) writeFileSync(file, Buffer.from(spectraOf(seed).buffer));
   const bytes = readFileSync(file);
   const all = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4);
-  return strumsOf(readTruth(seed)).map(({ midi }, k) => {
+  return strumsOf(readTapedTruth(seed)).map(({ midi }, k) => {
     const spectrum = (which: number): Float32Array => {
       const at = (2 * k + which) * SPECTRUM_SIZE;
       return all.subarray(at, at + SPECTRUM_SIZE);

@@ -3,6 +3,7 @@ import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ANALYSIS_SAMPLE_RATE, type StereoSignal } from '@wild-needle/core/mir';
 import type { Truth } from './material/song';
+import { playedFast, tapeSpeed, truthPlayedFast } from './material/tape-speed';
 
 const SONGS = join(import.meta.dirname, '../.cache/training/songs');
 
@@ -28,6 +29,11 @@ export function seedsForValidation(): number[] {
   return seedsOnDisk().filter((seed) => seed < FIRST_TRAINING_SEED);
 }
 
+interface Song {
+  readonly signal: StereoSignal;
+  readonly truth: Truth;
+}
+
 interface SongFile {
   readonly channels: 1 | 2;
   readonly truth: Truth;
@@ -37,18 +43,33 @@ function readSongFile(seed: number): SongFile {
   return JSON.parse(readFileSync(songFile(seed, 'json'), 'utf8')) as SongFile;
 }
 
-export function readTruth(seed: number): Truth {
-  return readSongFile(seed).truth;
+/** Songs for validation are heard as they were made. */
+function speedOf(seed: number): number {
+  return seed < FIRST_TRAINING_SEED ? 0 : tapeSpeed(seed);
 }
 
-export function readSong(seed: number): { signal: StereoSignal; truth: Truth } {
+/** What is true of the song at the speed that strokes and chords are learned at. */
+export function readTapedTruth(seed: number): Truth {
+  return truthPlayedFast(readSongFile(seed).truth, speedOf(seed));
+}
+
+/** The song at the speed that strokes and chords are learned at. */
+export function readTapedSong(seed: number): Song {
+  return readAt(seed, speedOf(seed));
+}
+
+export function readSong(seed: number): Song {
+  return readAt(seed, 0);
+}
+
+function readAt(seed: number, semitones: number): Song {
   const { channels: count, truth } = readSongFile(seed);
-  const file = readFileSync(songFile(seed, 'pcm'));
+  const file = playedFast(readFileSync(songFile(seed, 'pcm')), count, ANALYSIS_SAMPLE_RATE, semitones);
   const all = new Int16Array(file.buffer, file.byteOffset, file.length / 2);
   const channels = Array.from({ length: count }, (_, c) =>
     Float32Array.from({ length: Math.floor(all.length / count) }, (_v, n) => all[n * count + c] / 32768),
   );
-  return { signal: { channels, sampleRate: ANALYSIS_SAMPLE_RATE }, truth };
+  return { signal: { channels, sampleRate: ANALYSIS_SAMPLE_RATE }, truth: truthPlayedFast(truth, semitones) };
 }
 
 export function writeWeights(name: string, weights: object): void {

@@ -2,10 +2,10 @@
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import { findStrokeCandidates, splitStereo, STROKE_FEATURES } from '@wild-needle/core/mir';
 import type { TrueStrum } from './material/song';
-import { readSong, readTruth, songFile } from './songs';
+import { readTapedSong, readTapedTruth, songFile } from './songs';
 
 /** Raise it when candidates or their features change: what is kept beside the songs is then computed anew. */
-const VERSION = 2;
+const VERSION = 3;
 /** A candidate this near is the stroke. */
 const TOLERANCE_S = 0.05;
 
@@ -44,7 +44,7 @@ function label(
 export function strokeExamples(seed: number): StrokeExamples {
   const file = songFile(seed, `strokes-${VERSION}`);
   if (!existsSync(file)) {
-    const { signal } = readSong(seed);
+    const { signal } = readTapedSong(seed);
     const { timesS, features } = findStrokeCandidates(splitStereo(signal), signal.sampleRate);
     writeFileSync(
       file,
@@ -54,5 +54,8 @@ export function strokeExamples(seed: number): StrokeExamples {
   const bytes = readFileSync(file);
   const all = new Float32Array(bytes.buffer, bytes.byteOffset, bytes.length / 4);
   const count = all.length / (STROKE_FEATURES + 1);
-  return { features: all.slice(count), ...label(Array.from(all.subarray(0, count)), readTruth(seed).strums) };
+  return {
+    features: all.slice(count),
+    ...label(Array.from(all.subarray(0, count)), readTapedTruth(seed).strums),
+  };
 }

@@ -13,9 +13,9 @@ import { score, type Figures } from './score';
 
 /** Means over the songs. */
 const FLOORS: Figures = {
-  onsetF: 0.95,
-  lowestNote: 0.95,
-  noteSet: 0.75,
+  onsetF: 0.97,
+  lowestNote: 0.97,
+  noteSet: 0.93,
   muteF: 0.9,
   soundingTime: 0.7,
   downbeatF: 0.95,

@@ -1,5 +1,4 @@
 /** From stems to a record: places, levels, room, a loud master, and the codecs it was passed around in. */
-import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,6 +7,7 @@ import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/mir';
 import { dbToRatio, ratioToDb } from '@wild-needle/core/units';
 import type { Stereo } from './backing';
 import type { Chance } from './chance';
+import { ffmpeg } from './ffmpeg';
 import { SAMPLE_RATE } from './rates';
 
 /** Level of the parts that sound, so that rests do not count. */
@@ -116,15 +116,6 @@ const CODECS = [
   ['opus', ['-c:a', 'libopus', '-b:a', '64k']],
   ['m4a', ['-c:a', 'aac', '-b:a', '128k']],
 ] as const;
-
-function ffmpeg(args: readonly string[], input?: Buffer): Buffer {
-  const { status, stdout, stderr } = spawnSync('ffmpeg', ['-v', 'error', '-y', ...args], {
-    input,
-    maxBuffer: 1 << 30,
-  });
-  if (status !== 0) throw new Error(`ffmpeg failed: ${stderr.toString()}`);
-  return stdout;
-}
 
 /** Through a lossy codec or none, to the rate of the analysis; one channel or two as interleaved 16-bit samples. */
 export function publish([left, right]: Stereo, channels: 1 | 2, isLossy: boolean, chance: Chance): Buffer {

@@ -25,7 +25,7 @@ const CLASSES = BASS_NOTES * FORMS;
  * Fifths with the fifth lowest are drawn for training as one in six of those with the root lowest. On records they are rarer,
  * and where a bass guitar plays the root they are what a full power chord is most easily mistaken for.
  */
-const FIFTH_LOWEST_RARER = 150;
+const FIFTH_LOWEST_RARER = 30;
 const LOG_PRIOR = CHORD_FORMS.map(({ notes }) =>
   notes?.[1] === 5 && notes.every((n) => n === 0 || n === 5 || n === 12) ? -Math.log(FIFTH_LOWEST_RARER) : 0,
 );
