@@ -1,6 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { STANDARD_TUNING } from '../guitar';
-import { type Riff, type SongDocument, type Strum, PLAIN_RIFF, PLAIN_STRUM, PLAIN_SECTION } from '../riff';
+import {
+  type Riff,
+  type SongDocument,
+  type Strum,
+  PLAIN_RIFF,
+  PLAIN_SONG,
+  PLAIN_STRUM,
+  PLAIN_SECTION,
+} from '../riff';
 import { settledIn } from './settle';
 
 const strum = (id: string, startTicks: number, trust: Strum['trust']): Strum => ({
@@ -23,16 +30,8 @@ const riff = (...strums: Strum[]): Riff => ({
   strums,
 });
 const documentWith = (only: Riff, transpose = 0): SongDocument => ({
-  schema: 'wild-needle/song@1',
-  title: 'T',
-  artist: 'A',
-  tuning: STANDARD_TUNING,
-  key: null,
+  ...PLAIN_SONG,
   referenceOffsetCents: 7,
-  second: null,
-  recordings: [],
-  tuneTo: 'concert',
-  loops: [],
   grid: {
     beatsS: Array.from({ length: 9 }, (_, i) => 1 + i / 2),
     bars: [

@@ -3,31 +3,16 @@ import { HttpTestingController, provideHttpClientTesting } from '@angular/common
 import { TestBed } from '@angular/core/testing';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { OpenSong } from '@wild-needle/contract';
-import { setTitle, type SongDocument } from '@wild-needle/core/riff';
+import { PLAIN_SONG, setTitle, type SongDocument } from '@wild-needle/core/riff';
 import { OpenSongStore } from './open-song.store';
 import { readUnsaved } from './unsaved-copy';
 
 const ID = '3fa85f64-5717-4562-b3fc-2c963f66afa6';
-const DOCUMENT: SongDocument = {
-  schema: 'wild-needle/song@1',
-  title: 'First',
-  artist: '',
-  tuning: { name: 'standard', stringsMidi: [40, 45, 50, 55, 59, 64], capo: 0 },
-  key: null,
-  referenceOffsetCents: 0,
-  second: null,
-  recordings: [],
-  tuneTo: 'concert',
-  loops: [],
-  grid: { beatsS: [], bars: [] },
-  riffs: [],
-  sections: [],
-};
 const song = (revision: number, title: string): OpenSong => ({
   id: ID,
   revision,
   savedAt: '2026-01-01T00:00:00.000Z',
-  document: { ...DOCUMENT, title },
+  document: { ...PLAIN_SONG, title },
   recording: null,
   job: null,
 });
