@@ -49,7 +49,8 @@ describe('notes that no string has', () => {
   });
 });
 
-// The tones of two sines through a bent characteristic (third order): 2 f1 - f2 of a fourth is the octave under its upper note.
+// Intermodulation of third order, 2 f1 - f2, as handbooks of amplifiers give it (from memory; it follows from the cube of a sum of
+// sines): of a fourth, 3 to 4, it is the octave under its upper note.
 describe('a driven fourth', () => {
   it('sounds the octave below its root', () => {
     const [rate, low, high] = [8000, 300, 400];

@@ -18,12 +18,12 @@ export function aboveLowestString(
   isGiven: boolean,
 ): HeardStrum[] {
   const lowest = Math.min(...tuning.stringsMidi) + tuning.capo;
-  const tooLow = strums.filter(({ midi }) => midi.length > 0 && midi[0] < lowest);
-  if (!isGiven && tooLow.length > MOST_TOO_LOW * strums.length) return [...strums];
+  const tooLow = strums.filter(({ midi }) => midi.length > 0 && midi[0] < lowest).length;
+  if (!isGiven && tooLow > MOST_TOO_LOW * strums.length) return [...strums];
   return strums.map((strum) => {
     const midi = strum.midi.filter((note) => note >= lowest);
     const isInverted = INVERTED.includes(midi.map((note) => note - midi[0]).join());
-    if (!tooLow.includes(strum) || !isInverted) return strum;
+    if (midi.length === strum.midi.length || !isInverted) return strum;
     const alternatives = strum.alternatives.filter(
       (a) => a.midi[0] >= lowest && a.midi.join() !== midi.join(),
     );

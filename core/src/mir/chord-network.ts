@@ -80,8 +80,9 @@ export function createChordNetwork(weights: ChordNetworkWeights): ChordNetwork {
   return (mid, side) => {
     const seen = new Float32Array(BASS_NOTES * hiddenLayer.outputs);
     const all = new Float32Array(BASS_NOTES * FORMS);
-    for (let b = 0; b < BASS_NOTES; b++)
+    for (let b = 0; b < BASS_NOTES; b++) {
       writeChordInput(mid, side, LOWEST_BASS + b, rowAt(input, b, CHORD_INPUTS));
+    }
     applyLayer(hiddenLayer, input, BASS_NOTES, seen, true);
     applyLayer(gistLayer, seen, BASS_NOTES, gists, false);
     told.fill(0);
