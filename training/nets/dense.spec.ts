@@ -28,6 +28,25 @@ describe('a trainable layer', () => {
     wanted.forEach((w, i) => expect(Math.abs(y[i] - w)).toBeLessThan(0.1));
   });
 
+  it('says how its answer changes with its input', () => {
+    const layer = new TrainableLayer(5, 3, createRandom(6));
+    const input = Float32Array.from({ length: 10 }, (_, i) => Math.sin(i));
+    // What is asked for: the first output of the second row, and half of the third; the first row has nothing to teach.
+    const gradient = Float32Array.of(0, 0, 0, 1, 0, 0.5);
+    const told = new Float32Array(10).fill(9);
+    layer.backward(input, 2, gradient, told);
+    const asked = (values: Float32Array): number => {
+      const out = new Float32Array(6);
+      layer.forward(values, 2, out, false);
+      return out.reduce((sum, v, i) => sum + v * gradient[i], 0);
+    };
+    const STEP = 0.01;
+    told.forEach((slope, i) => {
+      const moved = input.map((v, k) => (k === i ? v + STEP : v));
+      expect(slope).toBeCloseTo((asked(moved) - asked(input)) / STEP, 3);
+    });
+  });
+
   it('is nearly the same after it was written as whole numbers', () => {
     const layer = new TrainableLayer(40, 3, createRandom(2));
     const input = Float32Array.from({ length: 40 }, (_, i) => Math.cos(i));

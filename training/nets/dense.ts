@@ -3,7 +3,7 @@
  * parameters moved by Adam (Kingma and Ba 2015, algorithm 1) and pulled to zero a little (decoupled weight decay,
  * Loshchilov and Hutter 2019).
  */
-import { applyLayer } from '@wild-needle/core/mir';
+import { applyLayer, type LayerWeights } from '@wild-needle/core/mir';
 import { gaussian, type Random } from '@wild-needle/core/units';
 
 const BETA1 = 0.9;
@@ -71,22 +71,29 @@ export class TrainableLayer {
     inputGradient: Float32Array | null,
   ): void {
     const { inputs, outputs } = this;
-    const w = this.weights.values;
-    const dw = this.weights.gradient;
-    const db = this.biases.gradient;
+    const teaching = rowsThatTeach(gradient, rows, outputs);
+    const count = teaching.length;
     if (inputGradient) inputGradient.fill(0, 0, rows * inputs);
-    for (let r = 0; r < rows; r++) {
-      const x = r * inputs;
-      for (let o = 0; o < outputs; o++) {
-        const g = gradient[r * outputs + o];
-        // Examples that are right already teach next to nothing.
-        if (Math.abs(g) < NEGLIGIBLE) continue;
-        db[o] += g;
-        const row = o * inputs;
-        for (let i = 0; i < inputs; i++) dw[row + i] += g * input[x + i];
-        if (inputGradient) for (let i = 0; i < inputs; i++) inputGradient[x + i] += g * w[row + i];
-      }
-    }
+    if (count === 0) return;
+    const g = gather(gradient, teaching, outputs);
+    const gTurned = transpose(g, count, outputs);
+    const db = this.biases.gradient;
+    for (let o = 0; o < outputs; o++) for (let r = 0; r < count; r++) db[o] += gTurned[o * count + r];
+
+    // Both are weighted sums again: gradient[o][i] = sum over rows of g[r][o] * input[r][i], and that of the input likewise.
+    const x = transpose(gather(input, teaching, inputs), count, inputs);
+    const biases = new Float32Array(inputs);
+    const found = new Float32Array(outputs * inputs);
+    applyLayer({ inputs: count, outputs: inputs, weights: x, biases }, gTurned, outputs, found, false);
+    const dw = this.weights.gradient;
+    for (let i = 0; i < found.length; i++) dw[i] += found[i];
+    if (!inputGradient) return;
+    const w = transpose(this.weights.values, outputs, inputs);
+    const dx = new Float32Array(count * inputs);
+    applyLayer({ inputs: outputs, outputs: inputs, weights: w, biases }, g, count, dx, false);
+    teaching.forEach((row, r) => {
+      inputGradient.set(dx.subarray(r * inputs, (r + 1) * inputs), row * inputs);
+    });
   }
 
   step(rate: number, decay: number): void {
@@ -96,30 +103,51 @@ export class TrainableLayer {
   }
 
   /** As whole numbers with a scale per output, see `core/src/mir/network.ts`. */
-  quantise(): {
-    inputs: number;
-    outputs: number;
-    weights: number[];
-    scales: number[];
-    biases: number[];
-  } {
+  quantise(): LayerWeights {
     const { inputs, outputs } = this;
     const scales: number[] = [];
-    const weights: number[] = [];
+    const whole = new Int8Array(inputs * outputs);
     for (let o = 0; o < outputs; o++) {
       const row = this.weights.values.subarray(o * inputs, (o + 1) * inputs);
       const scale = row.reduce((m, v) => Math.max(m, Math.abs(v)), 1e-9) / 127;
       scales.push(Number(scale.toPrecision(6)));
-      for (const v of row) weights.push(Math.round(v / scale));
+      row.forEach((v, i) => (whole[o * inputs + i] = Math.round(v / scale)));
     }
     return {
       inputs,
       outputs,
-      weights,
+      weights: Buffer.from(whole.buffer).toString('base64'),
       scales,
       biases: Array.from(this.biases.values, (b) => Number(b.toPrecision(5))),
     };
   }
+}
+
+/** Examples that are right already, and lowest notes that nobody takes for one, teach next to nothing. */
+function rowsThatTeach(gradient: Float32Array, rows: number, width: number): number[] {
+  const teaching: number[] = [];
+  for (let r = 0; r < rows; r++) {
+    let i = r * width;
+    while (i < (r + 1) * width && Math.abs(gradient[i]) < NEGLIGIBLE) i++;
+    if (i < (r + 1) * width) teaching.push(r);
+  }
+  return teaching;
+}
+
+function gather(values: Float32Array, rows: readonly number[], width: number): Float32Array {
+  const out = new Float32Array(rows.length * width);
+  rows.forEach((row, r) => {
+    out.set(values.subarray(row * width, (row + 1) * width), r * width);
+  });
+  return out;
+}
+
+/** `rows` rows of `columns` numbers to as many columns. */
+function transpose(values: Float32Array, rows: number, columns: number): Float32Array {
+  const out = new Float32Array(rows * columns);
+  for (let r = 0; r < rows; r++)
+    for (let c = 0; c < columns; c++) out[c * rows + r] = values[r * columns + c];
+  return out;
 }
 
 /** Gradient through a rectifier: nothing passes where its output is 0. */

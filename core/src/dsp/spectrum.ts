@@ -27,6 +27,7 @@ export function createSpectrumAnalyser(size: number): SpectrumAnalyser {
   const input = new Float64Array(size) as unknown as number[];
   const output = new Float64Array(size) as unknown as number[];
   const bins = half + 1;
+  const parts = { re: new Float64Array(bins), im: new Float64Array(bins) };
   const cosines = Float64Array.from({ length: bins }, (_, k) => Math.cos((2 * Math.PI * k) / size));
   const sines = Float64Array.from({ length: bins }, (_, k) => Math.sin((2 * Math.PI * k) / size));
   const windows = new Map<number, Float32Array>();
@@ -47,19 +48,23 @@ export function createSpectrumAnalyser(size: number): SpectrumAnalyser {
     input.fill(0, to);
     fft.transform(output, input);
   };
-  /** Taken apart: the real and imaginary part of a bin, times a scale. */
-  const takeApart = (k: number, scale: number): void => {
-    const a = 2 * (k === half ? 0 : k);
-    const b = 2 * (k === 0 ? 0 : half - k);
-    const evenRe = output[a] + output[b];
-    const evenIm = output[a + 1] - output[b + 1];
-    const oddRe = output[a + 1] + output[b + 1];
-    const oddIm = output[b] - output[a];
-    partRe = scale * (evenRe + cosines[k] * oddRe + sines[k] * oddIm);
-    partIm = scale * (evenIm + cosines[k] * oddIm - sines[k] * oddRe);
+  /** Takes the transform apart, bins `k` and `half - k` together: they are made of the same two numbers. */
+  const takeApart = (scale: number): void => {
+    for (let k = 0; 2 * k <= half; k++) {
+      const a = 2 * k;
+      const b = k === 0 ? 0 : 2 * (half - k);
+      const evenRe = scale * (output[a] + output[b]);
+      const evenIm = scale * (output[a + 1] - output[b + 1]);
+      const oddRe = scale * (output[a + 1] + output[b + 1]);
+      const oddIm = scale * (output[b] - output[a]);
+      const turnedRe = cosines[k] * oddRe + sines[k] * oddIm;
+      const turnedIm = cosines[k] * oddIm - sines[k] * oddRe;
+      parts.re[k] = evenRe + turnedRe;
+      parts.im[k] = evenIm + turnedIm;
+      parts.re[half - k] = evenRe - turnedRe;
+      parts.im[half - k] = turnedIm - evenIm;
+    }
   };
-  let partRe = 0;
-  let partIm = 0;
   const check = (out: Float32Array): void => {
     if (out.length !== bins) throw new RangeError(`out must have ${bins} bins, but has ${out.length}`);
   };
@@ -73,22 +78,17 @@ export function createSpectrumAnalyser(size: number): SpectrumAnalyser {
       check(out);
       const used = Math.min(length, size);
       transform(samples, start, used);
-      const scale = scaleOf(used);
-      for (let k = 0; k < bins; k++) {
-        takeApart(k, scale);
-        out[k] = Math.sqrt(partRe * partRe + partIm * partIm);
-      }
+      takeApart(scaleOf(used));
+      const { re, im } = parts;
+      for (let k = 0; k < bins; k++) out[k] = Math.sqrt(re[k] * re[k] + im[k] * im[k]);
     },
     spectrum(samples, start, re, im) {
       check(re);
       check(im);
       transform(samples, start, size);
-      const scale = scaleOf(size);
-      for (let k = 0; k < bins; k++) {
-        takeApart(k, scale);
-        re[k] = partRe;
-        im[k] = partIm;
-      }
+      takeApart(scaleOf(size));
+      re.set(parts.re);
+      im.set(parts.im);
     },
   };
 }

@@ -20,7 +20,9 @@ function layer(inputs: number, outputs: number): LayerWeights {
   return {
     inputs,
     outputs,
-    weights: Array.from({ length: inputs * outputs }, () => Math.round(254 * random() - 127)),
+    weights: Buffer.from(
+      Int8Array.from({ length: inputs * outputs }, () => Math.round(254 * random() - 127)).buffer,
+    ).toString('base64'),
     scales: Array.from({ length: outputs }, () => 0.001),
     biases: Array.from({ length: outputs }, () => 0),
   };

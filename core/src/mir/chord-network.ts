@@ -9,7 +9,8 @@
 import type { MidiNote } from '../units';
 import { CHORD_FORMS } from './chord-forms.data';
 import { BINS_PER_SEMITONE, FIRST_MIDI, SPECTRUM_SIZE } from './chord-spectrum';
-import { applyLayer, readLayer, softmax, type DenseLayer, type LayerWeights } from './network';
+import { applyLayer, readLayer, softmax, type LayerWeights } from './network';
+import type { DenseLayer } from './weigh';
 
 const BELOW = 14;
 const ABOVE = 50;

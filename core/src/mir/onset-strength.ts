@@ -16,6 +16,7 @@ const COMPRESSION = 1000;
 /** Regions of the sound, Hz: kick and bass, chords, pick noise. */
 const REGIONS = { low: [30, 130], body: [130, 1800], edge: [1800, 9000] } as const;
 export type Region = keyof typeof REGIONS;
+const REGION_NAMES = Object.keys(REGIONS) as Region[];
 
 export interface OnsetStrength {
   readonly frameRate: number;
@@ -35,14 +36,13 @@ export function computeOnsetStrength(samples: Float32Array, sampleRate: number):
     body: new Float32Array(frames),
     edge: new Float32Array(frames),
   };
-  const regionOfBand = filterbank.centresHz.map((hz): Region | null => {
-    for (const [name, [min, max]] of Object.entries(REGIONS)) {
-      if (hz >= min && hz < max) return name as Region;
-    }
-    return null;
-  });
-  const bandsIn: Record<Region, number> = { low: 0, body: 0, edge: 0 };
-  for (const region of regionOfBand) if (region) bandsIn[region]++;
+  const regionOfBand = filterbank.centresHz.map((hz) =>
+    REGION_NAMES.findIndex((name) => hz >= REGIONS[name][0] && hz < REGIONS[name][1]),
+  );
+  const rises = REGION_NAMES.map(() => 0);
+  const bandsIn = REGION_NAMES.map((_, region) =>
+    Math.max(1, regionOfBand.filter((r) => r === region).length),
+  );
 
   const magnitudes = new Float32Array(analyser.bins);
   const history = Array.from({ length: LAG_FRAMES + 1 }, () => new Float32Array(filterbank.bands));
@@ -53,13 +53,16 @@ export function computeOnsetStrength(samples: Float32Array, sampleRate: number):
     for (let b = 0; b < now.length; b++) now[b] = Math.log1p(COMPRESSION * now[b]);
     if (n < LAG_FRAMES) continue;
     const before = history[(n - LAG_FRAMES) % history.length];
+    rises.fill(0);
     for (let b = 0; b < now.length; b++) {
       const region = regionOfBand[b];
-      if (!region) continue;
-      const reference = Math.max(before[b], before[b - 1] ?? 0, before[b + 1] ?? 0);
-      const rise = now[b] - reference;
-      if (rise > 0) curves[region][n] += rise / bandsIn[region];
+      if (region < 0) continue;
+      let reference = before[b];
+      if (b > 0 && before[b - 1] > reference) reference = before[b - 1];
+      if (b + 1 < now.length && before[b + 1] > reference) reference = before[b + 1];
+      if (now[b] > reference) rises[region] += now[b] - reference;
     }
+    REGION_NAMES.forEach((name, region) => (curves[name][n] = rises[region] / bandsIn[region]));
   }
   return { frameRate: sampleRate / HOP, curves };
 }

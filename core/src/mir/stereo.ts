@@ -14,11 +14,15 @@ export interface MidSide {
 }
 
 function mix(a: Float32Array, b: Float32Array, sign: 1 | -1): Float32Array {
-  return a.map((v, i) => 0.5 * (v + sign * b[i]));
+  const mixed = new Float32Array(a.length);
+  for (let i = 0; i < mixed.length; i++) mixed[i] = 0.5 * (a[i] + sign * b[i]);
+  return mixed;
 }
 
 function energy(samples: Float32Array): number {
-  return samples.reduce((sum, v) => sum + v * v, 0);
+  let sum = 0;
+  for (let i = 0; i < samples.length; i++) sum += samples[i] * samples[i];
+  return sum;
 }
 
 export function splitStereo({ channels }: StereoSignal): MidSide {

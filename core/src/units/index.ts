@@ -4,6 +4,7 @@ export { clamp, requireRange } from './range';
 export { createRandom, gaussian } from './random';
 export type { Random } from './random';
 export { dbToRatio, ratioToDb } from './level';
+export { bytesOf } from './base64';
 export { ANALYSIS_SAMPLE_RATE } from './analysis-rate';
 export { ENVELOPE_RATE } from './envelope-rate';
 export { buildPeakPyramid, loudestPeak } from './peak-pyramid';
