@@ -1,6 +1,7 @@
 /**
  * The strums of one guitar, or of all together: candidates, which of them are strokes, what sounds in each. Heard once
- * from what each instant says alone, and again with what alike places say (see `pool-strokes.ts`, `chord-decoding.ts`).
+ * from what each instant says alone, and again with what alike places say (see `stroke-places.ts`, `pool-strokes.ts`,
+ * `chord-decoding.ts`).
  */
 import { identifyChord } from '../theory';
 import type { AlikeGroup } from './alike';
@@ -13,6 +14,7 @@ import { settleChords, settleStrokes, type Said, type Settled } from './settled'
 import { findSoundingEnds, spansFrom, type StrumSpan } from './sounding-end';
 import type { MidSide } from './stereo';
 import { findStrokeCandidates } from './stroke-candidates';
+import { weighPlaces } from './stroke-places';
 import { chooseStrokes, createStrokeNetwork, strokeProbability, type StrokeProbabilities } from './strokes';
 import { createEvidence } from './strum-evidence';
 import type { HeardStrum } from './types';
@@ -22,11 +24,16 @@ import strokeWeights from './weights/strokes.json';
 export interface StrumHearing {
   /** Of everything that sounds: for beats and bars. */
   readonly strength: OnsetStrength;
-  /** `alikeOf` answers, for ascending instants, those at the same place of the same riff. */
-  hear(alikeOf?: AlikeOf, onShare?: (share: number) => void): HeardStrums;
+  /** With what is known of the song, or null at first. */
+  hear(known: KnownForm | null, onShare?: (share: number) => void): HeardStrums;
 }
 
-export type AlikeOf = (timesS: readonly number[]) => readonly AlikeGroup[];
+/** What a first hearing has told of the song. */
+export interface KnownForm {
+  readonly beatsS: readonly number[];
+  /** For ascending instants, those at the same place of the same riff. */
+  alikeOf(timesS: readonly number[]): readonly AlikeGroup[];
+}
 
 export interface HeardStrums {
   readonly strums: readonly HeardStrum[];
@@ -90,8 +97,10 @@ export function createStrumHearing(
   const evidenceOf = createEvidence(midSide, sampleRate, offsetCents, chordWeights);
   return {
     strength: found.strength,
-    hear(alikeOf, onShare) {
-      const strokes = alikeOf ? poolStrokes(probabilities, alikeOf(timesS), says) : probabilities;
+    hear(known, onShare) {
+      const strokes = known
+        ? poolStrokes(weighPlaces(timesS, probabilities, known.beatsS, says), known.alikeOf(timesS), says)
+        : probabilities;
       const chosen = chooseStrokes(timesS, strokes);
       const spans = spansFrom(
         chosen.map((k) => timesS[k]),
@@ -104,7 +113,7 @@ export function createStrumHearing(
         return evidenceOf(span);
       });
       const evidence = settleChords(heard, said);
-      const alike = alikeOf?.(spans.map((s) => s.timeS));
+      const alike = known?.alikeOf(spans.map((s) => s.timeS));
       const pulls = gripPulls(
         evidence.map((e) => e.logProbabilities),
         chosen.map((c, k) => ({

@@ -8,7 +8,7 @@ import { placeBars, type BarLayout } from './bars';
 import { comparePasses, type HeardPass } from './compare-passes';
 import { barContents } from './bar-contents';
 import { findSections } from './form';
-import { createStrumHearing, type AlikeOf } from './hear-strums';
+import { createStrumHearing, type KnownForm } from './hear-strums';
 import { estimateKey, estimateSectionKeys } from './key-estimate';
 import { rankMeters } from './rank-meters';
 import { estimateReferenceOffset } from './reference-offset';
@@ -90,7 +90,7 @@ export function listen(
 
   onProgress(0.12, 'Listening for the strokes');
   const hearing = createStrumHearing(midSide, sampleRate, offsetCents, durationS, settled);
-  const first = hearing.hear(undefined, (share) => onProgress(0.35 + 0.3 * share, 'Naming the chords'));
+  const first = hearing.hear(null, (share) => onProgress(0.35 + 0.3 * share, 'Naming the chords'));
 
   onPart?.({ reference, strums: first.strums, grid: null });
 
@@ -125,14 +125,17 @@ export function listen(
     some.filter(({ timeS }) => !grid.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS));
   const drafted = findSections(inBars(first.strums), downbeatsS, durationS, hearing.strength);
   const bars = barContents(first.strums, downbeatsS, durationS);
-  const alikeOf: AlikeOf = (timesS) => groupAlike(timesS, drafted, downbeatsS, bars);
-  const { strums } = hearing.hear(alikeOf);
+  const known: KnownForm = {
+    beatsS: grid.beatsS,
+    alikeOf: (timesS) => groupAlike(timesS, drafted, downbeatsS, bars),
+  };
+  const { strums } = hearing.hear(known);
   const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength);
   const keys = estimateSectionKeys(strums, sections);
   const passes = comparePasses(strums, sections, downbeatsS, durationS);
 
   onProgress(0.8, 'Listening for a second guitar');
-  const guitars = hearGuitarsApart(signal, strums, offsetCents, alikeOf, (share) =>
+  const guitars = hearGuitarsApart(signal, strums, offsetCents, known, (share) =>
     onProgress(0.82 + 0.17 * share, 'Listening to each guitar'),
   );
   onProgress(1, 'Done');

@@ -1,9 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { agreement, hearGuitarsApart, unlikeShare } from './two-guitars';
 import { addChord, RATE, strumOf } from './test-sounds';
-import type { AlikeOf } from './hear-strums';
+import type { KnownForm } from './hear-strums';
 
-const alone: AlikeOf = (timesS) => timesS.map((_, k) => ({ members: [k], passes: 1, riff: '' }));
+const alone: KnownForm = {
+  beatsS: [],
+  alikeOf: (timesS) => timesS.map((_, k) => ({ members: [k], passes: 1, riff: '' })),
+};
 const SECONDS = 10;
 
 /** A power chord each half second through a soft clipper, so that it is a guitar's. */

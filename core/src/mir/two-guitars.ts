@@ -5,7 +5,7 @@
  */
 import { cosineSimilarity } from '../dsp';
 import { createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
-import { createStrumHearing, type AlikeOf } from './hear-strums';
+import { createStrumHearing, type KnownForm } from './hear-strums';
 import { NOTHING_SETTLED } from './settled';
 import type { HeardStrum, StereoSignal } from './types';
 
@@ -67,7 +67,7 @@ export function hearGuitarsApart(
   signal: StereoSignal,
   together: readonly HeardStrum[],
   offsetCents: number,
-  alikeOf: AlikeOf,
+  known: KnownForm,
   onShare: (share: number) => void,
 ): HeardGuitar[] {
   if (unlikeShare(signal, together, offsetCents) < UNLIKE_SHARE) return [];
@@ -75,7 +75,7 @@ export function hearGuitarsApart(
   const [left, right] = signal.channels.map((mid, c) => {
     const only = { mid, side: null };
     const hearing = createStrumHearing(only, signal.sampleRate, offsetCents, durationS, NOTHING_SETTLED);
-    return hearing.hear(alikeOf, (share) => onShare((c + share) / 2)).strums;
+    return hearing.hear(known, (share) => onShare((c + share) / 2)).strums;
   });
   if (left.length === 0 || right.length === 0 || agreement(left, right) >= SAME_PART_SHARE) return [];
   return [
