@@ -11,4 +11,4 @@ import { ROOT } from './lib/packages.mjs';
 const HEAD = `/** Made by \`npm run build:kernel\` from \`core/assembly/weigh.ts\`: a WebAssembly module in base64. */\n`;
 
 const text = Buffer.from(await compileKernel()).toString('base64');
-writeFileSync(join(ROOT, 'core/src/mir/weigh.wasm.ts'), `${HEAD}export const WEIGH_WASM =\n  '${text}';\n`);
+writeFileSync(join(ROOT, 'core/src/mir/weigh-kernel.ts'), `${HEAD}export const WEIGH_WASM =\n  '${text}';\n`);

@@ -1,6 +1,6 @@
 /**
  * One dense layer, four numbers at a time: the inner loop of `core/src/mir/weigh.ts` in AssemblyScript, whose `f32x4` are
- * the 128-bit vectors of WebAssembly. `npm run build:kernel` compiles it into `core/src/mir/weigh.wasm.ts`.
+ * the 128-bit vectors of WebAssembly. `npm run build:kernel` compiles it into `core/src/mir/weigh-kernel.ts`.
  *
  * Addresses are in bytes; rows are `stride` numbers long, a multiple of four, their ends filled with zeros. Rows come in fours and
  * outputs in twos: eight sums share six loads.

@@ -1,7 +1,7 @@
 /** The WebAssembly that weighs the inputs of the networks is what its source compiles to, see `npm run build:kernel`. */
 import { describe, expect, it } from 'vitest';
 import { compileKernel } from '../../scripts/lib/compile-kernel.mjs';
-import { WEIGH_WASM } from '../src/mir/weigh.wasm';
+import { WEIGH_WASM } from '../src/mir/weigh-kernel';
 
 describe('the kernel of the networks', () => {
   it('is its source, compiled', async () => {

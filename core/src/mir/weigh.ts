@@ -3,7 +3,7 @@
  * JavaScript, which has none (`docs/decisions/0003-analysis.md`). The module is compiled once and keeps nothing between calls.
  */
 import { bytesOf } from '../units';
-import { WEIGH_WASM } from './weigh.wasm';
+import { WEIGH_WASM } from './weigh-kernel';
 
 export interface DenseLayer {
   readonly inputs: number;

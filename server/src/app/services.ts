@@ -39,7 +39,7 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     const song = recording && (await SongRow.findByPk(recording.songId, { transaction }));
     if (!song || song.summary.riffs > 0) return;
     const draft = writeDraft(analysis, song, recordingId);
-    await songs.save(song.id, song.revision, draft, summarise(draft), new Date(), transaction);
+    await songs.saveDraft(song.id, song.revision, draft, summarise(draft), new Date(), transaction);
   });
   const importRecording = createImport(
     sequelize,

@@ -1,6 +1,12 @@
 import { ALGORITHM_VERSION } from '@wild-needle/core/analysis';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { importAnswerSchema, openSongSchema, type AnalysisJob } from '@wild-needle/contract';
+import {
+  importAnswerSchema,
+  openSongSchema,
+  ROUTES,
+  type AnalysisJob,
+  type SongSummary,
+} from '@wild-needle/contract';
 import { startTestServer, type TestServer } from '../../test/database';
 import { toneFile } from '../../test/audio';
 
@@ -26,6 +32,11 @@ describe('analyses that run', () => {
     const stream = await fetch(`${server.url}/api/analyses/events`);
     const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
     const { songId, recordingId } = await importTone(server, 110);
+    const shelved = async (): Promise<SongSummary> => {
+      const answer = await fetch(`${server.url}${ROUTES.listSongs.path}`);
+      return ROUTES.listSongs.answer.parse(await answer.json()).find(({ id }) => id === songId)!;
+    };
+    const { updatedAt } = await shelved();
     let told = '';
     while (!told.includes('"status":"done"')) told += (await reader.read()).value ?? '';
     await reader.cancel();
@@ -40,6 +51,8 @@ describe('analyses that run', () => {
     const song = openSongSchema.parse(await (await fetch(`${server.url}/api/songs/${songId}`)).json());
     expect(song.revision).toBe(2);
     expect(song.job).toMatchObject({ status: 'done', soFar: null });
+    // Nobody has worked on it yet.
+    expect(await shelved()).toMatchObject({ revision: 2, updatedAt });
   });
 });
 

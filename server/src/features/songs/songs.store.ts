@@ -64,13 +64,47 @@ export interface SongsStore {
     document: SongDocument,
     summary: DocumentSummary,
     now: Date,
-    transaction?: Transaction,
+  ): Promise<SaveResult>;
+  /** The same for what an analysis has written: nobody has worked on the song, its place on the shelf stays. */
+  saveDraft(
+    id: string,
+    baseRevision: number,
+    document: SongDocument,
+    summary: DocumentSummary,
+    now: Date,
+    transaction: Transaction,
   ): Promise<SaveResult>;
   /** False when there was none. */
   remove(id: string): Promise<boolean>;
 }
 
 export function createSongsStore(sequelize: Sequelize): SongsStore {
+  const store = async (
+    id: string,
+    baseRevision: number,
+    document: SongDocument,
+    row: { readonly summary: DocumentSummary; readonly updatedAt?: Date },
+    now: Date,
+    transaction: Transaction,
+  ): Promise<SaveResult> => {
+    const { title, artist } = document;
+    const revision = baseRevision + 1;
+    // The condition and the change are one statement: of two savers on the same base one wins.
+    const [changed] = await SongRow.update(
+      { title, artist, revision, ...row },
+      { where: { id, revision: baseRevision }, transaction },
+    );
+    if (changed === 0) {
+      const exists = await SongRow.count({ where: { id }, transaction });
+      return { saved: false, reason: exists > 0 ? 'conflict' : 'not-found' };
+    }
+    await SongRevisionRow.create({ songId: id, revision, document, savedAt: now }, { transaction });
+    await sequelize.query('DELETE FROM song_revisions WHERE song_id = :id AND revision <= :last', {
+      replacements: { id, last: revision - REVISIONS_KEPT },
+      transaction,
+    });
+    return { saved: true, revision, savedAt: now };
+  };
   return {
     async list() {
       const rows = await sequelize.query<ShelfRow>(
@@ -107,27 +141,14 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
       await SongRevisionRow.create({ songId: id, revision: 1, document, savedAt: now }, { transaction });
     },
 
-    async save(id, baseRevision, document, summary, now, outer) {
-      const write = async (transaction: Transaction): Promise<SaveResult> => {
-        const { title, artist } = document;
-        const revision = baseRevision + 1;
-        // The condition and the change are one statement: of two savers on the same base one wins.
-        const [changed] = await SongRow.update(
-          { title, artist, revision, summary, updatedAt: now },
-          { where: { id, revision: baseRevision }, transaction },
-        );
-        if (changed === 0) {
-          const exists = await SongRow.count({ where: { id }, transaction });
-          return { saved: false, reason: exists > 0 ? 'conflict' : 'not-found' };
-        }
-        await SongRevisionRow.create({ songId: id, revision, document, savedAt: now }, { transaction });
-        await sequelize.query('DELETE FROM song_revisions WHERE song_id = :id AND revision <= :last', {
-          replacements: { id, last: revision - REVISIONS_KEPT },
-          transaction,
-        });
-        return { saved: true, revision, savedAt: now };
-      };
-      return outer ? write(outer) : sequelize.transaction(write);
+    save(id, baseRevision, document, summary, now) {
+      return sequelize.transaction((transaction) =>
+        store(id, baseRevision, document, { summary, updatedAt: now }, now, transaction),
+      );
+    },
+
+    saveDraft(id, baseRevision, document, summary, now, transaction) {
+      return store(id, baseRevision, document, { summary }, now, transaction);
     },
 
     async remove(id) {
