@@ -5,7 +5,6 @@
 import { CHORD_FORMS, createChordNetwork, FORMS, LOWEST_BASS } from '@wild-needle/core/mir';
 import { createRandom } from '@wild-needle/core/units';
 import { chordExamples } from './chord-examples';
-import { LONG_SONGS_FROM } from './material/song';
 import { ChordTraining, type ChordExample } from './nets/chord-training';
 import { shuffled } from './nets/dense';
 import { seedsForTraining, seedsForValidation, writeWeights } from './songs';
@@ -62,10 +61,7 @@ function score(name: string, examples: readonly ChordExample[]): void {
   );
 }
 
-// Long songs repeat the same strums, which the meter and the strokes learn from; here they would add few new ones.
-const training = seedsForTraining()
-  .filter((seed) => seed < LONG_SONGS_FROM)
-  .flatMap(chordExamples);
+const training = seedsForTraining().flatMap(chordExamples);
 const validation = seedsForValidation().flatMap(chordExamples);
 process.stdout.write(`${training.length} strums to learn from, ${validation.length} to try on\n`);
 for (let round = 0; round < ROUNDS; round++) {
