@@ -4,6 +4,7 @@ import {
   barStartsTicks,
   countSyllable,
   isEnding,
+  riffTicks,
   ticksPerBeat,
   type Difference,
   type HeardStroke,
@@ -12,12 +13,15 @@ import {
 } from '@wild-needle/core/riff';
 import { nameNotes, type Key } from '@wild-needle/core/theory';
 
-/** '2 &', or '3 of bar 2' in a riff of several bars: a place as players count it. */
+/** '2 &', or '3 of bar 2' in a riff of several bars: the place as players count it, to the nearest sixteenth. */
 export function placeWords(riff: Riff, ticks: number): string {
-  const bar = barOf(riff, Math.max(0, ticks));
+  const grid = ticksPerBeat(riff.bars[barOf(riff, Math.max(0, ticks))].unit) / 4;
+  const place = Math.max(0, Math.round(ticks / grid) * grid);
+  if (place >= riffTicks(riff)) return 'the one after it';
+  // What comes early for a bar is counted in it.
+  const bar = barOf(riff, place);
   const { unit } = riff.bars[bar];
-  const grid = ticksPerBeat(unit) / 4;
-  const inBar = Math.max(0, Math.round((ticks - barStartsTicks(riff)[bar]) / grid) * grid);
+  const inBar = place - barStartsTicks(riff)[bar];
   const beat = Math.floor(inBar / ticksPerBeat(unit)) + 1;
   const syllable = countSyllable(inBar, unit);
   const count = syllable === String(beat) || syllable === '' ? String(beat) : `${beat} ${syllable}`;

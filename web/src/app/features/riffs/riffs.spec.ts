@@ -184,6 +184,12 @@ describe('how a pass differs, in words', () => {
     expect(variationLabel(two, ending)).toBe('Ending 2, bar 2');
     expect(placeWords(RIFF, 720)).toBe('1 a');
   });
+
+  it('counts what comes a little early for a bar in that bar', () => {
+    expect(placeWords(two, 3700)).toBe('4 a of bar 1');
+    expect(placeWords(two, 3800)).toBe('1 of bar 2');
+    expect(placeWords(two, 7650)).toBe('the one after it');
+  });
 });
 
 describe('ways in words', () => {
