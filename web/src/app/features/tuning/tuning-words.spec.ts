@@ -4,6 +4,7 @@ import {
   driftWords,
   reasonWords,
   sharpOrFlat,
+  isWithoutPitch,
   spreadWords,
   stepWords,
   tunerWords,
@@ -32,6 +33,7 @@ describe('words of the tuning screen', () => {
       'at concert pitch',
     ]);
     expect([spreadWords(3.4), spreadWords(17)]).toEqual(['steady within 3', 'half of it within 17']);
+    expect([17, 22.8, 25].map(isWithoutPitch)).toEqual([false, false, true]);
     const at = (timeS: number, cents: number) => ({ timeS, cents });
     expect(driftWords([at(5, 37), at(15, 39)])).toBe('No drift: +37 cents to +39 cents over the song.');
     expect(driftWords([at(5, 37), at(65, 52)])).toContain('+52 cents at 1:05');

@@ -25,6 +25,14 @@ export function spreadWords(spreadCents: number): string {
     : `half of it within ${Math.round(spreadCents)}`;
 }
 
+/** Partials that lie at all pitches alike are 25 cents from any (half of them); those of real mixes under much noise 22.8. */
+const NO_PITCH_CENTS = 23.5;
+
+/** True for noise, speech and drums: the measured pitch is one of many. */
+export function isWithoutPitch(spreadCents: number): boolean {
+  return spreadCents > NO_PITCH_CENTS;
+}
+
 /** How the pitch moves over the song. */
 export function driftWords(overTime: Analysis['referenceOverTime']): string {
   if (overTime.length < 2) return 'Too short to say whether it drifts.';

@@ -35,7 +35,14 @@ import { settingsFeature } from '../../state/settings/settings.reducer';
 import { DeckControl } from '../../song-frame/deck-control';
 import { PitchMeter } from './pitch-meter';
 import { StringTable, type HeardString } from './string-table';
-import { betweenWords, driftWords, reasonWords, sharpOrFlat, spreadWords } from './tuning-words';
+import {
+  betweenWords,
+  driftWords,
+  isWithoutPitch,
+  reasonWords,
+  sharpOrFlat,
+  spreadWords,
+} from './tuning-words';
 
 const STRING_WORDS = ['Four strings', 'Five strings', 'Six strings', 'Seven strings', 'Eight strings'];
 /** A string further off than this is another one. */
@@ -98,7 +105,9 @@ export class TuningPage implements OnDestroy {
       ? `${count.toLocaleString('en').replaceAll(',', ' ')} partials, A at 440 Hz`
       : 'A at 440 Hz';
   });
-  protected readonly spread = computed(() => spreadWords(this.analysis()?.referenceSpreadCents ?? 0));
+  private readonly spreadCents = computed(() => this.analysis()?.referenceSpreadCents ?? 0);
+  protected readonly spread = computed(() => spreadWords(this.spreadCents()));
+  protected readonly withoutPitch = computed(() => isWithoutPitch(this.spreadCents()));
   protected readonly drift = computed(() => driftWords(this.analysis()?.referenceOverTime ?? []));
   protected readonly unsettled = computed(() => this.analysis()?.referenceIsUnsettled ?? false);
   protected readonly between = computed(() => {
