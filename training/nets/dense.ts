@@ -9,7 +9,7 @@ import { gaussian, type Random } from '@wild-needle/core/units';
 const BETA1 = 0.9;
 const BETA2 = 0.999;
 const EPSILON = 1e-8;
-/** Gradients under this are left out: a hundredth of what one wrong example in a batch of 16 makes. */
+/** Rows of gradients that are all under this are left out: a hundredth of what one wrong example in a batch of 16 makes. */
 const NEGLIGIBLE = 5e-5;
 
 class Parameters {

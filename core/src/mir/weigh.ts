@@ -1,5 +1,5 @@
 /**
- * Weighted sums by the vectors of WebAssembly (128 bits, four numbers at a time): some nine times as fast as the same loop in
+ * Weighted sums by the vectors of WebAssembly (128 bits, four numbers at a time): some five times as fast as the same loop in
  * JavaScript, which has none (`docs/decisions/0003-analysis.md`). The module is compiled once and keeps nothing between calls.
  */
 import { bytesOf } from '../units';

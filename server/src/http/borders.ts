@@ -19,7 +19,7 @@ export const onlyLoopback: RequestHandler = (request, _response, next) => {
   next();
 };
 
-/** 'wasm-unsafe-eval' lets the time stretcher compile its WebAssembly; styles are set by Angular Material. */
+/** 'wasm-unsafe-eval' lets the time stretcher and the networks compile their WebAssembly; styles are set by Angular Material. */
 export const securityHeaders: RequestHandler = helmet({
   contentSecurityPolicy: {
     useDefaults: false,
