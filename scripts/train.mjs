@@ -1,18 +1,27 @@
 /**
  * `npm run train`: makes the training songs and trains what hears them, see training/README.md. By its parts about
- * an hour and a half on two cores; songs that were made already are kept in `.cache/training`.
+ * two hours on two cores; songs that were made already are kept in `.cache/training`.
  */
 import { spawn } from 'node:child_process';
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mjs';
 import { endOnStop, say, Stop } from './lib/say.mjs';
 
-/** Validation songs, the training songs for either core, and the long ones that the meter is learned from. */
-const SEEDS = {
-  validation: [1, 40],
-  first: [1000, 1500],
-  second: [1500, 1930],
-  long: [2000, 2160],
-};
+/** Ranges of seeds for either core: validation songs, short ones, long ones for the meter, rough ones. */
+const SONGS = [
+  [
+    [1, 40],
+    [1000, 1430],
+    [2000, 2160],
+    [3000, 3249],
+  ],
+  [
+    [1430, 1930],
+    [3300, 3542],
+    [3600, 3683],
+  ],
+];
+/** Those of `training/train-chords.ts`, one for either core. */
+const CHORD_SEEDS = [9, 10];
 
 function run(...args) {
   return new Promise((resolve, reject) => {
@@ -34,18 +43,15 @@ async function main() {
     'musescore-general-soundfont',
   ]);
   say('Making the songs …');
-  const make = (range) => run('training/generate.ts', ...range);
-  await Promise.all([
-    make(SEEDS.validation)
-      .then(() => make(SEEDS.first))
-      .then(() => make(SEEDS.long)),
-    make(SEEDS.second),
-  ]);
+  await Promise.all(
+    SONGS.map(async (ranges) => {
+      for (const range of ranges) await run('training/generate.ts', ...range);
+    }),
+  );
   say('Training …');
-  await Promise.all([
-    run('training/train-strokes.ts').then(() => run('training/train-meter.ts')),
-    run('training/train-chords.ts'),
-  ]);
+  await Promise.all(CHORD_SEEDS.map((seed) => run('training/train-chords.ts', seed)));
+  await run('training/train-chords.ts');
+  await Promise.all([run('training/train-strokes.ts'), run('training/train-meter.ts')]);
 }
 
 main().catch(endOnStop);

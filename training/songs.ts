@@ -2,13 +2,22 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ANALYSIS_SAMPLE_RATE, type StereoSignal } from '@wild-needle/core/mir';
-import type { Truth } from './material/song';
+import { LONG_SONGS_FROM, ROUGH_SONGS_FROM, type Truth } from './material/song';
 import { playedFast, tapeSpeed, truthPlayedFast } from './material/tape-speed';
 
 const SONGS = join(import.meta.dirname, '../.cache/training/songs');
 
 /** Songs below are kept for validation. */
 const FIRST_TRAINING_SEED = 1000;
+
+/** What strokes and chords are learned from is short; see `material/song.ts`. */
+export type SongKind = 'validation' | 'short' | 'long' | 'rough';
+
+export function kindOfSong(seed: number): SongKind {
+  if (seed < FIRST_TRAINING_SEED) return 'validation';
+  if (seed < LONG_SONGS_FROM) return 'short';
+  return seed < ROUGH_SONGS_FROM ? 'long' : 'rough';
+}
 
 export function songFile(seed: number, ending: string): string {
   return join(SONGS, `${seed}.${ending}`);
@@ -21,12 +30,8 @@ function seedsOnDisk(): number[] {
     .sort((a, b) => a - b);
 }
 
-export function seedsForTraining(): number[] {
-  return seedsOnDisk().filter((seed) => seed >= FIRST_TRAINING_SEED);
-}
-
-export function seedsForValidation(): number[] {
-  return seedsOnDisk().filter((seed) => seed < FIRST_TRAINING_SEED);
+export function seedsOf(...kinds: readonly SongKind[]): number[] {
+  return seedsOnDisk().filter((seed) => kinds.includes(kindOfSong(seed)));
 }
 
 interface Song {
@@ -45,7 +50,7 @@ function readSongFile(seed: number): SongFile {
 
 /** Songs for validation are heard as they were made. */
 function speedOf(seed: number): number {
-  return seed < FIRST_TRAINING_SEED ? 0 : tapeSpeed(seed);
+  return kindOfSong(seed) === 'validation' ? 0 : tapeSpeed(seed);
 }
 
 /** What is true of the song at the speed that strokes and chords are learned at. */

@@ -1,13 +1,22 @@
 /**
- * `tsx training/train-chords.ts`: trains the network that names the notes of a strum on the generated songs, prints
- * its scores on songs it has not seen, and writes `core/src/mir/weights/chords.json`.
+ * `tsx training/train-chords.ts SEED`: trains one of the networks that name the notes of a strum on the generated songs, prints
+ * its scores on songs it has not seen, and keeps it in `.cache/training`; so they learn on cores of their own. Without a seed: puts
+ * those of all seeds together and writes `core/src/mir/weights/chords.json`.
  */
-import { CHORD_FORMS, createChordNetwork, FORMS, LOWEST_BASS } from '@wild-needle/core/mir';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  CHORD_FORMS,
+  createChordCommittee,
+  FORMS,
+  LOWEST_BASS,
+  type ChordNetworkWeights,
+} from '@wild-needle/core/mir';
 import { createRandom } from '@wild-needle/core/units';
 import { chordExamples } from './chord-examples';
 import { ChordTraining, type ChordExample } from './nets/chord-training';
 import { shuffled } from './nets/dense';
-import { seedsForTraining, seedsForValidation, writeWeights } from './songs';
+import { seedsOf, writeWeights } from './songs';
 
 const HIDDEN = 64;
 const GIST = 24;
@@ -22,19 +31,20 @@ const NOISE = 0.02;
 /** Validation strums that are tried between rounds. */
 const TRIED = 2500;
 
-const random = createRandom(9);
-const network = new ChordTraining({
-  hidden: HIDDEN,
-  gist: GIST,
-  batch: BATCH,
-  dropout: DROPOUT,
-  noise: NOISE,
-  random,
-});
+/** One member of the committee for each; they differ in nothing else. */
+const SEEDS = [9, 10];
 
-/** With the very network that the analysis uses. */
-function score(name: string, examples: readonly ChordExample[]): void {
-  const answer = createChordNetwork(network.weights());
+function memberFile(seed: number): string {
+  return join(import.meta.dirname, `../.cache/training/chords-${seed}.json`);
+}
+
+/** With the very networks that the analysis uses. */
+function score(
+  name: string,
+  members: readonly ChordNetworkWeights[],
+  examples: readonly ChordExample[],
+): void {
+  const answer = createChordCommittee({ members });
   const right = { bass: 0, root: 0, notes: 0, logLoss: 0 };
   const byForm = CHORD_FORMS.map(() => [0, 0]);
   const step = Math.max(1, Math.floor(examples.length / TRIED));
@@ -61,21 +71,47 @@ function score(name: string, examples: readonly ChordExample[]): void {
   );
 }
 
-const training = seedsForTraining().flatMap(chordExamples);
-const validation = seedsForValidation().flatMap(chordExamples);
-process.stdout.write(`${training.length} strums to learn from, ${validation.length} to try on\n`);
-for (let round = 0; round < ROUNDS; round++) {
-  const order = shuffled(training.length, random);
-  let loss = 0;
-  for (let from = 0; from + BATCH <= training.length; from += BATCH) {
-    const batch = Array.from(order.subarray(from, from + BATCH), (i) => training[i]);
-    loss += network.learn(batch);
-    // Falls to zero by half a cosine (Loshchilov and Hutter 2017).
-    const done = (round + from / training.length) / ROUNDS;
-    const rate = RATE * 0.5 * (1 + Math.cos(Math.PI * done));
-    network.step(rate, DECAY);
+function train(
+  seed: number,
+  training: readonly ChordExample[],
+  validation: readonly ChordExample[],
+): ChordNetworkWeights {
+  const random = createRandom(seed);
+  const network = new ChordTraining({
+    hidden: HIDDEN,
+    gist: GIST,
+    batch: BATCH,
+    dropout: DROPOUT,
+    noise: NOISE,
+    random,
+  });
+  for (let round = 0; round < ROUNDS; round++) {
+    const order = shuffled(training.length, random);
+    let loss = 0;
+    for (let from = 0; from + BATCH <= training.length; from += BATCH) {
+      const batch = Array.from(order.subarray(from, from + BATCH), (i) => training[i]);
+      loss += network.learn(batch);
+      // Falls to zero by half a cosine (Loshchilov and Hutter 2017).
+      const done = (round + from / training.length) / ROUNDS;
+      const rate = RATE * 0.5 * (1 + Math.cos(Math.PI * done));
+      network.step(rate, DECAY);
+    }
+    process.stdout.write(`round ${round + 1}, loss ${(loss / training.length).toFixed(4)}\n`);
+    score('unseen songs', [network.weights()], validation);
   }
-  process.stdout.write(`round ${round + 1}, loss ${(loss / training.length).toFixed(4)}\n`);
-  score('unseen songs', validation);
+  return network.weights();
 }
-writeWeights('chords', network.weights());
+
+const validation = seedsOf('validation').flatMap(chordExamples);
+const [wanted] = process.argv.slice(2).map(Number);
+if (wanted !== undefined) {
+  const training = seedsOf('short', 'rough').flatMap(chordExamples);
+  process.stdout.write(`${training.length} strums to learn from, ${validation.length} to try on\n`);
+  writeFileSync(memberFile(wanted), JSON.stringify(train(wanted, training, validation)));
+} else {
+  const members = SEEDS.map(
+    (seed) => JSON.parse(readFileSync(memberFile(seed), 'utf8')) as ChordNetworkWeights,
+  );
+  score('all together', members, validation);
+  writeWeights('chords', { members });
+}

@@ -12,8 +12,8 @@ import {
   type MeterStrum,
 } from '@wild-needle/core/mir';
 import { createRandom } from '@wild-needle/core/units';
-import { LONG_SONGS_FROM, type Truth } from './material/song';
-import { readSong, seedsForTraining, seedsForValidation, writeWeights } from './songs';
+import type { Truth } from './material/song';
+import { kindOfSong, readSong, seedsOf, writeWeights } from './songs';
 
 /** Strums are found with faults: this share is missed, has another root, or stands a little off. */
 const MISSED = 0.06;
@@ -81,7 +81,7 @@ function probabilities({ features }: SongReadings): Float64Array {
 
 /** It is fitted on fewer songs than strokes and chords: its weights are few, and it reads each song in hundreds of ways. */
 function isForMeter(seed: number): boolean {
-  return seed < 1295 || (seed >= 1500 && seed < 1834) || seed >= LONG_SONGS_FROM;
+  return seed < 1295 || (seed >= 1500 && seed < 1834) || kindOfSong(seed) === 'long';
 }
 
 function firstRight(songs: readonly SongReadings[]): string {
@@ -93,8 +93,8 @@ function firstRight(songs: readonly SongReadings[]): string {
   return `${right} of ${songs.length} right, ${possible} have a right reading`;
 }
 
-const validation = seedsForValidation().map(read);
-const training = seedsForTraining().filter(isForMeter).map(read);
+const validation = seedsOf('validation').map(read);
+const training = seedsOf('short', 'long').filter(isForMeter).map(read);
 const usable = training.filter((song) => song.isRight.includes(true));
 const mean = new Float64Array(METER_FEATURES);
 const square = new Float64Array(METER_FEATURES);

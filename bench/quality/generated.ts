@@ -4,7 +4,7 @@
  * as often.
  */
 import { analyse } from '@wild-needle/core/analysis';
-import { readSong, seedsForValidation } from '../../training/songs';
+import { readSong, seedsOf } from '../../training/songs';
 import { matchTimes } from './metrics';
 import { score, type Figures } from './score';
 
@@ -13,7 +13,7 @@ const SAME_START_S = 0.5;
 
 const figures: Figures[] = [];
 const starts: { readonly said: number; readonly isRight: boolean }[] = [];
-for (const seed of seedsForValidation()) {
+for (const seed of seedsOf('validation')) {
   const { signal, truth } = readSong(seed);
   const analysis = analyse(signal);
   const composed = truth.sections.map((s, i) => ({

@@ -1,5 +1,6 @@
 /** What covers the guitar: drums, a bass that follows it or not, and a melody, a keyboard or a second lead. */
 import { applyBiquad, lowPass } from '@wild-needle/core/dsp';
+import { dbToRatio } from '@wild-needle/core/units';
 import type { Chance } from './chance';
 import type { Composition } from './composition';
 import { SAMPLE_RATE } from './rates';
@@ -75,7 +76,31 @@ function drawBeat(chance: Chance, sixteenths: number): Beat {
   }
 }
 
-export function renderDrums(song: Composition, timeAt: TimeAt, seconds: number, chance: Chance): Stereo {
+/** How one kit is tuned, balanced and played. */
+export interface KitCharacter {
+  /** Speed of the sample and level, by note. */
+  readonly ratios: ReadonlyMap<number, number>;
+  readonly levels: ReadonlyMap<number, number>;
+  /** Share of the sixteenths between that the snare is touched on. */
+  readonly ghosts: number;
+}
+
+export function drawKit(chance: Chance): KitCharacter {
+  const notes = Array.from({ length: 23 }, (_, i) => 35 + i);
+  return {
+    ratios: new Map(notes.map((note) => [note, 2 ** (chance.normal(0, 2) / 12)])),
+    levels: new Map(notes.map((note) => [note, dbToRatio(chance.normal(0, 4))])),
+    ghosts: chance.yes(0.4) ? chance.uniform(0.05, 0.3) : 0,
+  };
+}
+
+export function renderDrums(
+  song: Composition,
+  timeAt: TimeAt,
+  seconds: number,
+  chance: Chance,
+  character: KitCharacter | null = null,
+): Stereo {
   const kit = soundBank({
     font: chance.pick(FONTS),
     program: chance.pick([0, 8, 16, 24, 25, 32]),
@@ -89,10 +114,20 @@ export function renderDrums(song: Composition, timeAt: TimeAt, seconds: number, 
   const panOf = new Map(Array.from({ length: 23 }, (_, i) => [35 + i, width * chance.uniform(-1, 1)]));
   panOf.set(KICK, 0).set(SNARE, 0);
   const scatterS = chance.uniform(0.001, 0.01);
+  const tuned = new Map<number, Float32Array>();
+  const drum = (note: number): Float32Array => {
+    const known = tuned.get(note);
+    if (known) return known;
+    const ratio = character?.ratios.get(note) ?? 1;
+    const sample = ratio === 1 ? kit.sample(note) : repitch(kit.sample(note), ratio);
+    tuned.set(note, sample);
+    return sample;
+  };
   const hit = (quarter: number, note: number, level: number): void => {
     const start = Math.round((timeAt(quarter) + chance.normal(0, scatterS)) * SAMPLE_RATE);
     if (start >= 0 && start < out[0].length) {
-      addPanned(out, start, kit.sample(note), level * chance.uniform(0.8, 1.1), panOf.get(note) ?? 0);
+      const played = level * chance.uniform(0.8, 1.1) * (character?.levels.get(note) ?? 1);
+      addPanned(out, start, drum(note), played, panOf.get(note) ?? 0);
     }
   };
   const crashEach = chance.yes(0.8);
@@ -117,6 +152,11 @@ export function renderDrums(song: Composition, timeAt: TimeAt, seconds: number, 
     const fillFrom = bar.endsSection && chance.yes(0.6) ? sixteenths - 4 : sixteenths;
     for (const k of beat.kicks) if (k < fillFrom) hit(bar.atQuarter + k / 4, KICK, 1);
     for (const s of beat.snares) if (s < fillFrom) hit(bar.atQuarter + s / 4, SNARE, 1);
+    if (character && character.ghosts > 0) {
+      for (let i = 1; i < fillFrom; i += 2) {
+        if (chance.yes(character.ghosts)) hit(bar.atQuarter + i / 4, SNARE, chance.uniform(0.05, 0.25));
+      }
+    }
     for (let i = 0; i < fillFrom; i += step) hit(bar.atQuarter + i / 4, keeper, i % 4 === 0 ? 0.8 : 0.6);
     for (let i = fillFrom; i < sixteenths; i++) {
       if (chance.yes(0.8)) hit(bar.atQuarter + i / 4, chance.pick([SNARE, ...TOMS]), 0.9);

@@ -43,6 +43,12 @@ export interface PlayerStyle {
   readonly deadGain: number;
   readonly pickGain: number;
   readonly dynamics: number;
+  /** Share of the strums that are slid into. */
+  readonly slideShare: number;
+  /** Trembling of notes that are held, cents to either side. */
+  readonly vibratoCents: number;
+  /** Fingers on wound strings when the hand moves, against the pick. */
+  readonly squeakGain: number;
 }
 
 export function drawStyle(
@@ -69,6 +75,19 @@ export function drawStyle(
     deadGain: chance.logUniform(0.25, 1.1),
     pickGain: chance.logUniform(0.02, 0.45),
     dynamics: chance.uniform(0.03, 0.22),
+    slideShare: 0,
+    vibratoCents: 0,
+    squeakGain: 0,
+  };
+}
+
+/** The same player with the slides, trembling and squeaks that few of our own songs had at first. */
+export function withHands(style: PlayerStyle, chance: Chance): PlayerStyle {
+  return {
+    ...style,
+    slideShare: chance.yes(0.4) ? chance.uniform(0.02, 0.15) : 0,
+    vibratoCents: chance.yes(0.5) ? chance.uniform(5, 35) : 0,
+    squeakGain: chance.yes(0.4) ? chance.logUniform(0.1, 1.5) : 0,
   };
 }
 
@@ -77,22 +96,36 @@ const RELEASE_S = 0.006;
 /** A slurred note starts this far into its sample, where the pick is over. */
 const AFTER_PICK_S = 0.07;
 const SLUR_RISE_S = 0.004;
+/** Held notes begin to tremble after about this time, at this rate. */
+const VIBRATO_AFTER_S = 0.25;
+const VIBRATO_HZ = 5.2;
+/** A hand moves, and strings squeak, this long before the chord that it moves to. */
+const SQUEAK_BEFORE_S = [0.02, 0.07] as const;
 
-/** Adds a note of the bank at another pitch, by linear interpolation; `pitchAt` is its ratio over time. */
+interface PlayedNote {
+  readonly seconds: number;
+  readonly level: number;
+  readonly ratio: number;
+  /** Times `ratio` at the start, gone within a tenth of a second. */
+  readonly attackRatio: number;
+  readonly vibratoCents: number;
+  readonly legato: boolean;
+}
+
+/** Adds a note of the bank at another pitch, by linear interpolation. */
 function addSample(
   out: Float32Array,
   start: number,
   sample: Float32Array,
-  seconds: number,
-  level: number,
-  ratio: number,
-  attackRatio: number,
-  legato: boolean,
+  { seconds, level, ratio, attackRatio, vibratoCents, legato }: PlayedNote,
 ): void {
   const release = Math.round(RELEASE_S * SAMPLE_RATE);
   const length = Math.min(Math.round(seconds * SAMPLE_RATE) + release, out.length - start);
   const settle = Math.exp(-1 / (0.05 * SAMPLE_RATE));
   const rise = legato ? Math.round(SLUR_RISE_S * SAMPLE_RATE) : 1;
+  const vibrato = (vibratoCents * Math.LN2) / 1200;
+  const trembles = VIBRATO_AFTER_S * SAMPLE_RATE;
+  const turn = (2 * Math.PI * VIBRATO_HZ) / SAMPLE_RATE;
   let sharp = attackRatio - 1;
   let at = legato ? AFTER_PICK_S * SAMPLE_RATE : 0;
   for (let n = 0; n < length; n++) {
@@ -102,6 +135,7 @@ function addSample(
     const fade = Math.min(1, (n + 1) / rise, (length - n) / release);
     out[start + n] += level * fade * value;
     at += ratio * (1 + sharp);
+    if (vibrato > 0 && n > trembles) at += ratio * vibrato * Math.sin(turn * (n - trembles));
     sharp *= settle;
   }
 }
@@ -163,6 +197,12 @@ export function renderTake(
       }
       return;
     }
+    const isSlid = style.slideShare > 0 && chance.yes(style.slideShare);
+    const slide = isSlid ? 2 ** (chance.pick([-3, -2, -1, 1, 2]) / 12) : 1;
+    if (style.squeakGain > 0 && k > 0 && strums[k - 1].midi[0] !== strum.midi[0] && chance.yes(0.3)) {
+      const at = Math.round((timeS - chance.uniform(...SQUEAK_BEFORE_S)) * SAMPLE_RATE);
+      if (at >= 0) addNoise(pick, at, 0.06, 0.02, style.squeakGain, chance);
+    }
     notes.forEach((note, i) => {
       const start = startOf(i, notes.length);
       if (start >= length) return;
@@ -173,8 +213,10 @@ export function renderTake(
       const bank = strum.palmMute ? (style.muteBank ?? style.bank) : style.bank;
       if (bank) {
         const ratio = 2 ** (cents / 1200);
-        const attack = 2 ** ((style.attackCents * chance.uniform(0.6, 1.2)) / 1200);
-        addSample(target, start, bank.sample(note), noteS, level, ratio, attack, strum.legato);
+        const attackRatio = slide * 2 ** ((style.attackCents * chance.uniform(0.6, 1.2)) / 1200);
+        const { vibratoCents } = style;
+        const played = { seconds: noteS, level, ratio, attackRatio, vibratoCents, legato: strum.legato };
+        addSample(target, start, bank.sample(note), played);
       } else {
         const freqHz = midiToHz(note) * 2 ** (cents / 1200);
         const pluck = { freqHz, durationS: noteS, level: 0.4 * level, palmMute: false };

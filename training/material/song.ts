@@ -1,12 +1,15 @@
 /** One generated song: the sound at the rate of the analysis, and what is true of it. Deterministic by its seed. */
 import { createRandom, dbToRatio } from '@wild-needle/core/units';
 import { drawAmplifier, drive, type Amplifier } from './amplifier-chain';
-import { renderBass, renderDrums, renderMelody, type Stereo } from './backing';
+import { drawKit, renderBass, renderDrums, renderMelody, type Stereo } from './backing';
 import { createChance, type Chance } from './chance';
 import { compose } from './composition';
-import { drawStyle, renderTake, type TimedStrum } from './guitar-take';
+import { chorus, echo, throughMicrophones, wow } from './effects';
+import { drawStyle, renderTake, withHands, type TimedStrum } from './guitar-take';
 import { addRoom, addStem, master, placed, publish } from './mixing';
 import { SAMPLE_RATE } from './rates';
+import { composeSecondGuitar } from './second-guitar';
+import { renderSinger } from './singer';
 import { FONTS, soundBank } from './sound-bank';
 
 export interface TrueStrum {
@@ -43,6 +46,8 @@ const SONG_S = 22;
 /** Songs of seeds from here on are longer: bars return more often in them, which the meter is learned from. */
 export const LONG_SONGS_FROM = 2000;
 const LONG_SONG_S = 44;
+/** Songs of seeds from here on are short again, and rougher: nearer to records in all that `effects.ts` names. */
+export const ROUGH_SONGS_FROM = 3000;
 const TAIL_S = 1.5;
 /** Sounds are switched in this time. */
 const TONE_FADE_S = 0.005;
@@ -115,9 +120,23 @@ function drawClock(chance: Chance, bpm: number): (quarter: number) => number {
         wave * Math.sin(phase));
 }
 
+function throughEffects(samples: Float32Array, beatS: number, chance: Chance): Float32Array {
+  const wavering = chance.yes(0.15) ? chorus(samples, chance) : samples;
+  const heard = chance.yes(0.85) ? throughMicrophones(wavering, chance) : wavering;
+  return chance.yes(0.25) ? echo(heard, beatS, chance) : heard;
+}
+
+/** One machine for both channels. */
+function wowBoth([left, right]: Stereo, chance: Chance): Stereo {
+  const seed = chance.whole(1, 1e9);
+  const same = (): Chance => createChance(createRandom(seed));
+  return [wow(left, same()), wow(right, same())];
+}
+
 export function generateSong(seed: number): GeneratedSong {
   const chance = createChance(createRandom(seed));
-  const song = compose(chance, seed < LONG_SONGS_FROM ? SONG_S : LONG_SONG_S);
+  const isRough = seed >= ROUGH_SONGS_FROM;
+  const song = compose(chance, seed >= LONG_SONGS_FROM && !isRough ? LONG_SONG_S : SONG_S);
   const timeAt = drawClock(chance, song.bpm);
   const seconds = timeAt(song.bars[song.bars.length - 1].atQuarter + song.bars[0].quarters) + TAIL_S;
   const offsetCents = chance.yes(0.5) ? chance.uniform(-50, 50) : chance.normal(0, 6);
@@ -138,10 +157,12 @@ export function generateSong(seed: number): GeneratedSong {
   const muteBank = drawMuteBank(chance);
   const take = (lateS: number): Float32Array => {
     // Two takes by one player: the same guitar and amplifier as often as not.
-    const style = drawStyle(chance, chance.yes(0.6) ? bank : drawBank(chance), muteBank, offsetCents);
+    const drawn = drawStyle(chance, chance.yes(0.6) ? bank : drawBank(chance), muteBank, offsetCents);
+    const style = isRough ? withHands(drawn, chance) : drawn;
     const own = chance.yes(0.6) ? amplifier : drawAmplifier(chance);
     const strings = renderTake(timed, seconds, style, lateS, chance);
-    const main = drive(strings, own, chance);
+    const driven = drive(strings, own, chance);
+    const main = isRough ? throughEffects(driven, 60 / song.bpm, chance) : driven;
     if (!otherTone) return main;
     return switchTone(main, drive(strings, otherTone.amplifier, chance), sectionsS, otherTone);
   };
@@ -159,11 +180,17 @@ export function generateSong(seed: number): GeneratedSong {
   if (chance.yes(0.6))
     guitars = addRoom(guitars, chance.uniform(0.03, 0.3), chance.uniform(0.1, 0.7), chance);
   addStem(mix, guitars, 0);
-  const isSolo = chance.yes(0.22);
+  const isSolo = chance.yes(isRough ? 0.12 : 0.22);
   if (!isSolo) {
     const under = chance.uniform(-9, 6);
-    if (chance.yes(0.92))
-      addStem(mix, renderDrums(song, timeAt, seconds, chance), under + chance.normal(0, 2));
+    if (chance.yes(0.92)) {
+      const drums = renderDrums(song, timeAt, seconds, chance, isRough ? drawKit(chance) : null);
+      const inRoom = isRough && chance.yes(0.6);
+      const heard = inRoom
+        ? addRoom(drums, chance.uniform(0.05, 0.5), chance.uniform(0.2, 1), chance)
+        : drums;
+      addStem(mix, heard, under + chance.normal(0, 2));
+    }
     if (chance.yes(0.82)) {
       addStem(mix, renderBass(song, timeAt, seconds, offsetCents, chance), under + chance.normal(-1, 2));
     }
@@ -176,8 +203,24 @@ export function generateSong(seed: number): GeneratedSong {
       addStem(mix, renderMelody(song, timeAt, seconds, offsetCents, chance), under + chance.normal(-2, 3));
     }
   }
+  if (isRough && !isSolo) {
+    if (chance.yes(0.55)) {
+      const singer = renderSinger(song, timeAt, seconds, offsetCents, chance);
+      const heard = addRoom(singer, chance.uniform(0.02, 0.3), chance.uniform(0.3, 1.5), chance);
+      addStem(mix, heard, chance.uniform(-8, 4));
+    }
+    if (chance.yes(0.4)) {
+      const strums = composeSecondGuitar(song, timeAt, chance);
+      const style = withHands(drawStyle(chance, drawBank(chance), null, offsetCents), chance);
+      const driven = drive(renderTake(strums, seconds, style, 0, chance), drawAmplifier(chance), chance);
+      const heard = throughEffects(driven, 60 / song.bpm, chance);
+      addStem(mix, placed(heard, chance.uniform(-1, 1)), chance.uniform(-14, -3));
+    }
+  }
   const channels = chance.yes(0.12) ? 1 : 2;
-  const samples = publish(master(mix, chance), channels, chance.yes(0.4), chance);
+  const mastered = master(mix, chance);
+  const kept: Stereo = isRough && chance.yes(0.3) ? wowBoth(mastered, chance) : mastered;
+  const samples = publish(kept, channels, chance.yes(isRough ? 0.6 : 0.4), chance);
   return {
     channels,
     samples,
