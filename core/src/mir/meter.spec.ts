@@ -41,6 +41,18 @@ describe('a reading of the meter', () => {
 });
 
 describe('the pulse', () => {
+  it('is found up to the slowest, and looked for around it', () => {
+    const rate = 22050;
+    const slowestS = 65.6 / (rate / 220);
+    const out = new Float32Array(40 * rate);
+    for (let t = 0.3; t < 39; t += slowestS) {
+      const start = Math.round(t * rate);
+      for (let n = 0; n < 500; n++) out[start + n] += 0.5 * Math.sin(n * 0.3) * Math.exp(-n / 90);
+    }
+    const periods = findPulses(computeOnsetStrength(out, rate), 40).map((pulse) => pulse.periodS);
+    expect(Math.min(...periods.map((periodS) => Math.abs(periodS - slowestS)))).toBeLessThan(0.01);
+  });
+
   it('is followed while the band speeds up by a tenth', () => {
     const rate = 22050;
     const out = new Float32Array(24 * rate);

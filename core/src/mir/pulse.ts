@@ -39,16 +39,29 @@ function normalise(curve: Float32Array): Float32Array {
   return curve.map((v) => (v - mean) / deviation);
 }
 
+/**
+ * Products of the curve with itself `lag` frames later, summed up to each multiple of `hop`: the correlation of any stretch of
+ * whole hops is then a difference of two. One row per lag from 0 to `longest`.
+ */
+function correlationSums(curve: Float32Array, longest: number, hop: number): Float64Array[] {
+  const hops = Math.ceil(curve.length / hop);
+  return Array.from({ length: longest + 1 }, (_, lag) => {
+    const sums = new Float64Array(hops + 1);
+    for (let h = 0; h < hops; h++) {
+      let sum = 0;
+      const end = Math.min((h + 1) * hop, curve.length - lag);
+      for (let n = h * hop; n < end; n++) sum += curve[n] * curve[n + lag];
+      sums[h + 1] = sums[h] + sum;
+    }
+    return sums;
+  });
+}
+
 /** Periods in frames, most likely first. */
-function candidatePeriods(curve: Float32Array, frameRate: number): number[] {
+function candidatePeriods(sums: readonly Float64Array[], frames: number, frameRate: number): number[] {
   const shortest = Math.floor(SHORTEST_S * frameRate);
   const longest = Math.ceil(LONGEST_S * frameRate);
-  const correlation = new Float32Array(4 * longest + 2);
-  for (let lag = 1; lag < correlation.length; lag++) {
-    let sum = 0;
-    for (let n = lag; n < curve.length; n++) sum += curve[n] * curve[n - lag];
-    correlation[lag] = sum / Math.max(1, curve.length - lag);
-  }
+  const correlation = sums.map((ofLag, lag) => ofLag[ofLag.length - 1] / Math.max(1, frames - lag));
   const found: { period: number; score: number }[] = [];
   for (let lag = shortest; lag <= longest; lag++) {
     // Bars repeat the pulse at its doubles too; half a frame off at the pulse is two frames at its fourth.
@@ -78,12 +91,13 @@ function candidatePeriods(curve: Float32Array, frameRate: number): number[] {
 
 /**
  * The period as it changes over the song, one value per window: the factor to `period` that local autocorrelation likes
- * best, changing by at most one step from window to window (dynamic programming).
+ * best, changing by at most one step from window to window (dynamic programming). `sums` of {@link correlationSums}, a hop
+ * of TEMPO_HOP_S.
  */
-function localPeriods(curve: Float32Array, period: number, frameRate: number): number[] {
-  const window = Math.round(TEMPO_WINDOW_S * frameRate);
-  const hop = Math.round(TEMPO_HOP_S * frameRate);
-  const windows = Math.max(1, Math.ceil((curve.length - window) / hop) + 1);
+function localPeriods(sums: readonly Float64Array[], hop: number, period: number): number[] {
+  const hops = sums[0].length - 1;
+  const windowHops = Math.min(hops, Math.round(TEMPO_WINDOW_S / TEMPO_HOP_S));
+  const windows = hops - windowHops + 1;
   const factors = Array.from(
     { length: 2 * TEMPO_STEPS + 1 },
     (_, j) => (1 + TEMPO_STEP) ** (j - TEMPO_STEPS),
@@ -91,18 +105,16 @@ function localPeriods(curve: Float32Array, period: number, frameRate: number): n
   let scores = new Float64Array(factors.length);
   const back: Int8Array[] = [];
   for (let w = 0; w < windows; w++) {
-    const from = Math.max(0, Math.min(w * hop, curve.length - window));
-    const to = Math.min(curve.length, from + window);
     const correlate = (lag: number): number => {
       const whole = Math.floor(lag);
-      let [sum, next] = [0, 0];
-      for (let n = from; n + whole + 1 < to; n++) {
-        sum += curve[n] * curve[n + whole];
-        next += curve[n] * curve[n + whole + 1];
-      }
-      return (sum + (lag - whole) * (next - sum)) / (to - from);
+      const [here, next] = [sums[whole], sums[whole + 1]];
+      const sum = here[w + windowHops] - here[w];
+      return sum + (lag - whole) * (next[w + windowHops] - next[w] - sum);
     };
-    const own = factors.map((f) => TEMPO_MULTIPLES.reduce((sum, m) => sum + correlate(m * f * period), 0));
+    // Per frame, as the cost of a change of tempo is.
+    const own = factors.map(
+      (f) => TEMPO_MULTIPLES.reduce((sum, m) => sum + correlate(m * f * period), 0) / (windowHops * hop),
+    );
     const came = new Int8Array(factors.length);
     scores = Float64Array.from(own, (value, j) => {
       let best = scores[j];
@@ -210,8 +222,11 @@ export function findPulses(strength: OnsetStrength, durationS: number): Pulse[] 
   if (curves.body.length < 4 * frameRate) return [];
   if (curves.body.reduce((m, v) => Math.max(m, v), 0) <= 0.02) return [];
   const curve = pulseCurve(strength);
-  return candidatePeriods(curve, frameRate).flatMap((period) => {
-    const local = localPeriods(curve, period, frameRate);
+  const hop = Math.round(TEMPO_HOP_S * frameRate);
+  const slowest = Math.ceil(LONGEST_S * frameRate) * (1 + TEMPO_STEP) ** TEMPO_STEPS;
+  const sums = correlationSums(curve, Math.ceil(Math.max(...TEMPO_MULTIPLES) * slowest) + 1, hop);
+  return candidatePeriods(sums, curve.length, frameRate).flatMap((period) => {
+    const local = localPeriods(sums, hop, period);
     const moves = Math.max(...local) / Math.min(...local) > TEMPO_MOVES;
     const frames = followPulse(curve, moves ? local : [period], frameRate);
     if (frames.length < 8) return [];

@@ -7,11 +7,13 @@ import {
   type MeterWeights,
 } from './meter';
 import type { OnsetStrength } from './onset-strength';
-import type { Meter, MeterAlternative } from './types';
+import type { MeterAlternative } from './types';
 
 /** Readings nearer in tempo than this are the same, when their meter is. */
 const SAME_TEMPO = 0.04;
 const ALTERNATIVES = 4;
+/** Counted in halves or doubles, the same song: kept however unlikely they are. */
+const OCTAVES = [0.5, 2];
 
 export interface RankedMeters {
   /** The likeliest. */
@@ -33,20 +35,35 @@ export function rankMeters(
   if (readings.length === 0) return null;
   const top = readings[0].score;
   const total = readings.reduce((sum, { score }) => sum + Math.exp(score - top), 0);
-  const alternatives: { tempoBpm: number; meter: Meter; confidence: number }[] = [];
+  // Readings that differ in nothing but the place of the one speak for the same tempo and meter.
+  const kinds: { best: MeterHypothesis; confidence: number }[] = [];
   for (const { reading, score } of readings) {
-    const { meter } = reading.grouping;
     const share = Math.exp(score - top) / total;
-    const same = alternatives.find(
-      (a) =>
-        a.meter.beats === meter.beats &&
-        a.meter.unit === meter.unit &&
-        Math.abs(Math.log(a.tempoBpm / reading.tempoBpm)) < SAME_TEMPO,
-    );
+    const same = kinds.find(({ best }) => isSame(best, reading, reading.tempoBpm));
     if (same) same.confidence += share;
-    else if (alternatives.length < ALTERNATIVES) {
-      alternatives.push({ tempoBpm: reading.tempoBpm, meter, confidence: share });
-    }
+    else kinds.push({ best: reading, confidence: share });
   }
-  return { reading: readings[0].reading, alternatives };
+  kinds.sort((a, b) => b.confidence - a.confidence);
+  const [{ best: reading }] = kinds;
+  const isOctave = ({ best }: (typeof kinds)[number]): boolean =>
+    OCTAVES.some((factor) => isSame(best, reading, factor * reading.tempoBpm));
+  return {
+    reading,
+    alternatives: kinds
+      .filter((kind, rank) => rank < ALTERNATIVES || isOctave(kind))
+      .map(({ best, confidence }) => ({
+        tempoBpm: best.tempoBpm,
+        meter: best.grouping.meter,
+        confidence,
+      })),
+  };
+}
+
+function isSame(a: MeterHypothesis, b: MeterHypothesis, tempoBpm: number): boolean {
+  const [one, other] = [a.grouping.meter, b.grouping.meter];
+  return (
+    one.beats === other.beats &&
+    one.unit === other.unit &&
+    Math.abs(Math.log(a.tempoBpm / tempoBpm)) < SAME_TEMPO
+  );
 }

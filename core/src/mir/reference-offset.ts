@@ -15,6 +15,11 @@ const MAX_HZ = 1500;
 const PEAK_OVER_MEDIAN = 6;
 /** Width of the Gaussian kernel, cents: narrower than the scatter of strings, wider than a bin. */
 const KERNEL_CENTS = 4;
+/** Mean shift is over when it moves by less, cents; it slows down towards the mode, so that all that is left is under a tenth. */
+const SETTLED_CENTS = 0.002;
+const MOST_ROUNDS = 20;
+/** Kernels end here, in widths: what is farther weighs under 2e-8. */
+const KERNEL_REACH = 6;
 /** The pitch over time is read from blocks this long, with at least so many partials, near the pitch of the whole. */
 const BLOCK_S = 10;
 const PARTIALS_IN_BLOCK = 40;
@@ -75,16 +80,19 @@ export function estimateReferenceOffset(samples: Float32Array, sampleRate: numbe
   }
   const shiftFrom = (from: number, indices: readonly number[], width: number): number => {
     let at = from;
-    for (let round = 0; round < 20; round++) {
+    for (let round = 0; round < MOST_ROUNDS; round++) {
       let sum = 0;
       let total = 0;
       for (const i of indices) {
         const distance = wrapCents(deviations[i] - at);
+        if (Math.abs(distance) > KERNEL_REACH * width) continue;
         const w = weights[i] * Math.exp(-0.5 * (distance / width) ** 2);
         sum += w * distance;
         total += w;
       }
-      if (total > 0) at = wrapCents(at + sum / total);
+      if (total === 0) break;
+      at = wrapCents(at + sum / total);
+      if (Math.abs(sum / total) < SETTLED_CENTS) break;
     }
     return at;
   };
