@@ -33,6 +33,14 @@ describe('doubts', () => {
     expect(doubtsOf({ ...HEARD, meters: [reading(120, 0.8), reading(60, 0.1)] })).toEqual([]);
   });
 
+  it('say that a click track has no notes, and that a choir is hardly strummed', () => {
+    const click = { ...HEARD, strums: Array.from({ length: 60 }, () => ({ ...STRUM, dead: true })) };
+    expect(doubtsOf({ ...click, durationS: 30 })).toEqual([{ kind: 'no-notes' }]);
+    const choir = { ...HEARD, durationS: 60, strums: Array.from({ length: 6 }, () => STRUM) };
+    expect(doubtsOf(choir)).toEqual([{ kind: 'few-strums', count: 6 }]);
+    expect(doubtsOf({ ...choir, durationS: 14 })).toEqual([]);
+  });
+
   it('tell faint strums, a missing pulse and a pitch between notes', () => {
     const faint = { ...HEARD, strums: [{ ...STRUM, confidence: 0.3 }], tempoBpm: null };
     expect(

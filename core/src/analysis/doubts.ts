@@ -4,6 +4,10 @@ import type { MeterAlternative } from '../mir';
 export type Doubt =
   /** Nothing in it sounds like a struck string. */
   | { readonly kind: 'no-strums' }
+  /** All that was heard are strokes without a pitch: a click, or drums. */
+  | { readonly kind: 'no-notes' }
+  /** So few strums that it may be no guitar at all: voices, or one that joins late. */
+  | { readonly kind: 'few-strums'; readonly count: number }
   /** Strums were heard, but hardly one surely: noise, speech, or a guitar far behind. */
   | { readonly kind: 'faint' }
   | { readonly kind: 'no-pulse' }
@@ -14,7 +18,8 @@ export type Doubt =
 
 /** The part of an analysis that doubts are read from. */
 interface Heard {
-  readonly strums: readonly { readonly confidence: number }[];
+  readonly durationS: number;
+  readonly strums: readonly { readonly confidence: number; readonly dead: boolean }[];
   readonly tempoBpm: number | null;
   readonly meters: readonly MeterAlternative[];
   readonly referenceIsUnsettled: boolean;
@@ -24,6 +29,12 @@ interface Heard {
 
 /** Means of confidence: made noise .28, a voice alone .49; rendered songs .69 and more. */
 const FAINT_BELOW = 0.5;
+/** Dead strokes are at most 7 in 100 of the strums of the rendered songs, and none of the real ones. */
+const ALL_DEAD_FROM = 0.9;
+/** A minute. A chord held over two bars at 60 bpm is struck 7 times; the rendered and real songs have 60 strums and more. */
+const FEW_PER_MINUTE = 10;
+/** What is shorter says nothing of how often its guitar strums. */
+const FEW_NEEDS_S = 15;
 /** A reading this much less likely than the first does not cast doubt on it. */
 const RIVAL_SHARE = 0.5;
 
@@ -39,9 +50,14 @@ function rivalOf([first, ...others]: readonly MeterAlternative[]): MeterAlternat
 
 /** The gravest first; empty when everything was heard well. */
 export function doubtsOf(heard: Heard): Doubt[] {
-  const { strums, tempoBpm, meters, referenceIsUnsettled, referenceOffsetCents, freeTime } = heard;
+  const { durationS, strums, tempoBpm, meters, referenceIsUnsettled, referenceOffsetCents, freeTime } = heard;
   if (strums.length === 0) return [{ kind: 'no-strums' }];
   const doubts: Doubt[] = [];
+  const dead = strums.filter((s) => s.dead).length;
+  if (dead >= ALL_DEAD_FROM * strums.length) doubts.push({ kind: 'no-notes' });
+  else if (durationS > FEW_NEEDS_S && strums.length < (FEW_PER_MINUTE * durationS) / 60) {
+    doubts.push({ kind: 'few-strums', count: strums.length });
+  }
   const mean = strums.reduce((sum, s) => sum + s.confidence, 0) / strums.length;
   if (mean < FAINT_BELOW) doubts.push({ kind: 'faint' });
   if (referenceIsUnsettled) doubts.push({ kind: 'between-notes', cents: referenceOffsetCents });

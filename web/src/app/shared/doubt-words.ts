@@ -6,10 +6,16 @@ export function doubtWords(doubt: Doubt): string {
   switch (doubt.kind) {
     case 'no-strums':
       return 'Nothing in this recording sounds like a struck guitar. Is it the right file?';
+    case 'no-notes':
+      return 'Nothing but strokes without a pitch was heard: a click or drums, perhaps. Is the guitar in this recording?';
+    case 'few-strums':
+      return doubt.count === 1
+        ? 'Only one strum was heard. Is there a guitar in this recording, or should another ear or focus find it?'
+        : `Only ${doubt.count} strums were heard. Is there a guitar in this recording, or should another ear or focus find it?`;
     case 'faint':
       return 'Hardly a strum was heard surely. Take every chord here as a guess, and try another ear or focus.';
     case 'no-pulse':
-      return 'No steady beat was found, so there are no bars yet.';
+      return 'No steady beat was found, so there are no bars yet: on Sections, T taps them.';
     case 'tempo': {
       const { tempoBpm, meter } = doubt.other;
       return `It may as well be ${Math.round(tempoBpm)} bpm in ${meter.beats}/${meter.unit}.`;
