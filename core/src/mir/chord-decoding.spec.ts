@@ -48,6 +48,20 @@ describe('decoding of chords', () => {
     expect(sum).toBeLessThan(1.0001);
   });
 
+  it('names the chord by all forms that play it, before it chooses among them', () => {
+    const [chord] = decodeChords([
+      evidence([
+        [43, WITH_OCTAVE, 0.3],
+        [43, form([0, 7, 12, 16]), 0.2],
+        [43, form([0, 7, 12, 16, 19]), 0.25],
+        [43, form([0, 7, 12, 16, 19, 24]), 0.23],
+      ]),
+    ]);
+    expect(chord.midi).toEqual([43, 50, 55, 59, 62]);
+    // The power chord stays the likeliest single reading beside it.
+    expect(chord.alternatives[0].midi).toEqual([43, 50, 55]);
+  });
+
   it('lets the vocabulary of the song decide what is doubtful', () => {
     const clear = evidence([[40, WITH_OCTAVE, 0.95]]);
     const doubtful = evidence([

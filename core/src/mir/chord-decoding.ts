@@ -1,12 +1,13 @@
 /**
  * From what each strum's spectrum says to one reading of all strums: songs keep to few chords and few ways to play
  * them, so what was clear in one place decides what was doubtful in another. Expectation maximisation over the
- * song's own vocabulary (Dempster, Laird and Rubin 1977), after pooling the evidence of strums that stand at the same
- * place of the same riff.
+ * song's own vocabulary (Dempster, Laird and Rubin 1977), after pooling the evidence of strums that are alike (`pool-chords.ts`).
  */
+import { identifyChord } from '../theory';
 import type { MidiNote } from '../units';
 import { CHORD_FORMS } from './chord-forms.data';
 import { doubtStrings, pullGrips } from './grips';
+import { poolPasses, poolSoundingAlike } from './pool-chords';
 import { BASS_NOTES, FORMS, LOWEST_BASS, type ChordEvidence } from './chord-network';
 
 export interface DecodedChord {
@@ -29,6 +30,8 @@ const FIFTH_LOWEST_RARER = 30;
 const LOG_PRIOR = CHORD_FORMS.map(({ notes }) =>
   notes?.[1] === 5 && notes.every((n) => n === 0 || n === 5 || n === 12) ? -Math.log(FIFTH_LOWEST_RARER) : 0,
 );
+/** Forms that are the same chord on the same lowest note; those that can't be named, each by itself. */
+const FORMS_OF_CHORD: readonly (readonly number[])[] = groupForms();
 const ROUNDS = 4;
 /** Weight of the song's vocabulary against the evidence of one strum. */
 const VOCABULARY_WEIGHT = 0.7;
@@ -40,6 +43,16 @@ const ALTERNATIVES = 3;
 const LEAST_LIKELY = 0.01;
 /** A note of an unnamed form sounds from this probability on. */
 const PRESENT = 0.5;
+
+function groupForms(): number[][] {
+  const groups = new Map<string, number[]>();
+  CHORD_FORMS.forEach(({ notes, rootAbove }, form) => {
+    const quality = notes && identifyChord(notes)?.quality;
+    const chord = quality ? `${rootAbove} ${quality}` : String(form);
+    groups.set(chord, [...(groups.get(chord) ?? []), form]);
+  });
+  return [...groups.values()];
+}
 
 function vocabularyOf(posteriors: readonly Float32Array[]): Float32Array {
   const counts = new Float32Array(CLASSES);
@@ -67,45 +80,20 @@ function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float3
 }
 
 /**
- * The evidence of each strum with that of those alike. One counts by how far it agrees with the strum itself (the coefficient of
- * Bhattacharyya 1943): what is doubtful is decided by its like, and a riff that was drawn a bar off can't overrule what is clear.
- */
-function pooled(said: readonly Float32Array[], alike: readonly (readonly number[])[]): Float32Array[] {
-  const roots = said.map((own) => own.map((log) => Math.exp(log / 2)));
-  const agreement = (a: Float32Array, b: Float32Array): number => {
-    let sum = 0;
-    for (let c = 0; c < CLASSES; c++) sum += a[c] * b[c];
-    return sum;
-  };
-  return alike.map((group, k) => {
-    const sum = said[k].slice();
-    let count = 1;
-    for (const member of group) {
-      if (member === k) continue;
-      const weight = agreement(roots[k], roots[member]);
-      const other = said[member];
-      for (let c = 0; c < CLASSES; c++) sum[c] += weight * other[c];
-      count += weight;
-    }
-    // Passes are not independent (the same amplifier, the same bass): evidence grows as the root of their number.
-    const scale = 1 / Math.sqrt(count);
-    for (let c = 0; c < CLASSES; c++) sum[c] *= scale;
-    return sum;
-  });
-}
-
-/**
  * `alike[k]`: indices of strums, with k itself, that play the same place of the same riff; their evidence is pooled.
- * `pulls[k]`: what its riff says for one string more, see `grips.ts`.
+ * `pulls[k]`: what its riff says for one string more, see `grips.ts`. `timesS` of the strums, in order: those near each other that
+ * sound alike decide together (`pool-chords.ts`); null: each for itself.
  */
 export function decodeChords(
   strums: readonly ChordEvidence[],
   alike: readonly (readonly number[])[] = strums.map((_, k) => [k]),
   pulls: readonly number[] | null = null,
+  timesS: readonly number[] | null = null,
 ): DecodedChord[] {
   if (strums.length === 0) return [];
   const said = strums.map((strum) => strum.logProbabilities);
-  const evidence = pooled(said, alike);
+  const passes = poolPasses(said, alike);
+  const evidence = timesS ? poolSoundingAlike(passes, said, timesS) : passes;
   if (pulls) evidence.forEach((own, k) => pullGrips(own, pulls[k]));
   let posteriors = evidence.map((e) => posteriorOf(e, null));
   for (let round = 0; round < ROUNDS; round++) {
@@ -133,9 +121,22 @@ export function decodeChords(
   });
 }
 
+/**
+ * First the chord, by the sum of the forms that play it, then its form: three ways to play a major chord, each a little doubtful,
+ * must not lose to the one power chord.
+ */
 function likeliest(posterior: Float32Array): number {
-  let best = 0;
-  for (let c = 1; c < CLASSES; c++) if (posterior[c] > posterior[best]) best = c;
+  let [best, bestOfChord] = [0, -1];
+  for (let bass = 0; bass < CLASSES; bass += FORMS) {
+    for (const forms of FORMS_OF_CHORD) {
+      let [ofChord, form] = [0, forms[0]];
+      for (const f of forms) {
+        ofChord += posterior[bass + f];
+        if (posterior[bass + f] > posterior[bass + form]) form = f;
+      }
+      if (ofChord > bestOfChord) [best, bestOfChord] = [bass + form, ofChord];
+    }
+  }
   return best;
 }
 

@@ -43,15 +43,20 @@ function logSum(a: number, b: number): number {
   return top === -Infinity ? top : top + Math.log(Math.exp(a - top) + Math.exp(b - top));
 }
 
+/** Calls back for each lowest note and grip with where both numbers of strings stand. */
+function forGrips(length: number, each: (plain: number, withOctave: number, grip: number) => void): void {
+  for (let bass = 0, at = 0; bass < length; bass += CHORD_FORMS.length) {
+    for (const { plain, withOctave } of GRIPS) each(bass + plain, bass + withOctave, at++);
+  }
+}
+
 /** Log-odds of the octave, and the probability that it is one of these grips at all. */
 function gripOf(logProbabilities: Float32Array): { readonly odds: number; readonly share: number } {
   let [plain, withOctave] = [-Infinity, -Infinity];
-  for (let bass = 0; bass < logProbabilities.length; bass += CHORD_FORMS.length) {
-    for (const grip of GRIPS) {
-      plain = logSum(plain, logProbabilities[bass + grip.plain]);
-      withOctave = logSum(withOctave, logProbabilities[bass + grip.withOctave]);
-    }
-  }
+  forGrips(logProbabilities.length, (onePlain, oneWithOctave) => {
+    plain = logSum(plain, logProbabilities[onePlain]);
+    withOctave = logSum(withOctave, logProbabilities[oneWithOctave]);
+  });
   return { odds: withOctave - plain, share: Math.exp(logSum(plain, withOctave)) };
 }
 
@@ -78,28 +83,38 @@ export function gripPulls(logProbabilities: readonly Float32Array[], places: rea
   });
 }
 
-/** Moves the log-odds of the octave, in place; what a grip has with and without it stays, and so do all other readings. */
+/** Log-odds of the octave, for each lowest note and grip. */
+export function gripOdds(logProbabilities: Float32Array): number[] {
+  const odds: number[] = [];
+  forGrips(logProbabilities.length, (plain, withOctave) => {
+    odds.push(logProbabilities[withOctave] - logProbabilities[plain]);
+  });
+  return odds;
+}
+
+/** Gives each grip these log-odds, in place; what it has with and without the octave stays, and so do all other readings. */
+export function setGripOdds(logProbabilities: Float32Array, odds: readonly number[]): void {
+  forGrips(logProbabilities.length, (plain, withOctave, grip) => {
+    const both = logSum(logProbabilities[plain], logProbabilities[withOctave]);
+    logProbabilities[plain] = both - logSum(0, odds[grip]);
+    logProbabilities[withOctave] = both - logSum(0, -odds[grip]);
+  });
+}
+
+/** Moves the log-odds of the octave, in place. */
 export function pullGrips(logProbabilities: Float32Array, pull: number): void {
   if (pull === 0) return;
-  for (let bass = 0; bass < logProbabilities.length; bass += CHORD_FORMS.length) {
-    for (const grip of GRIPS) {
-      const [plain, withOctave] = [bass + grip.plain, bass + grip.withOctave];
-      const both = logSum(logProbabilities[plain], logProbabilities[withOctave]);
-      const odds = logProbabilities[withOctave] - logProbabilities[plain] + pull;
-      logProbabilities[plain] = both - logSum(0, odds);
-      logProbabilities[withOctave] = both - logSum(0, -odds);
-    }
-  }
+  setGripOdds(
+    logProbabilities,
+    gripOdds(logProbabilities).map((odds) => odds + pull),
+  );
 }
 
 /** Gives the other number of strings its least probability, in place; the sum of both stays. */
 export function doubtStrings(posterior: Float32Array): void {
-  for (let bass = 0; bass < posterior.length; bass += CHORD_FORMS.length) {
-    for (const grip of GRIPS) {
-      const [plain, withOctave] = [bass + grip.plain, bass + grip.withOctave];
-      const both = posterior[plain] + posterior[withOctave];
-      const share = Math.max(STRINGS_WRONG * both, Math.min((1 - STRINGS_WRONG) * both, posterior[plain]));
-      [posterior[plain], posterior[withOctave]] = [share, both - share];
-    }
-  }
+  forGrips(posterior.length, (plain, withOctave) => {
+    const both = posterior[plain] + posterior[withOctave];
+    const share = Math.max(STRINGS_WRONG * both, Math.min((1 - STRINGS_WRONG) * both, posterior[plain]));
+    [posterior[plain], posterior[withOctave]] = [share, both - share];
+  });
 }

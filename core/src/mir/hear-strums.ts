@@ -125,6 +125,7 @@ export function createStrumHearing(
         evidence,
         alike?.map((group) => group.members),
         pulls,
+        spans.map((span) => span.timeS),
       );
       return {
         strums: chords.map((chord, k) =>

@@ -5,7 +5,8 @@
  */
 import type { MidiNote } from '../units';
 import { CHORD_FORMS } from './chord-forms.data';
-import { createChordNetwork, FORMS, HIGHEST_BASS, LOWEST_BASS } from './chord-network';
+import { createChordCommittee } from './chord-committee';
+import { FORMS, HIGHEST_BASS, LOWEST_BASS } from './chord-network';
 import { BINS_PER_SEMITONE, createChordSpectrum, FIRST_MIDI, SPECTRUM_SIZE } from './chord-spectrum';
 import type { MidSide } from './stereo';
 import chordWeights from './weights/chords.json';
@@ -70,7 +71,7 @@ export function hearNotes(
   offsetCents: number,
 ): HeardNotes {
   const extract = createChordSpectrum(sampleRate);
-  const network = createChordNetwork(chordWeights);
+  const network = createChordCommittee(chordWeights);
   const spectra = [new Float32Array(SPECTRUM_SIZE), new Float32Array(SPECTRUM_SIZE)];
   const probability = new Float32Array(HEARD_NOTES);
   const level = new Float32Array(HEARD_NOTES);

@@ -22,7 +22,9 @@ export { splitStereo } from './stereo';
 export type { MidSide } from './stereo';
 export { computeStrengths, findStrokeCandidates } from './stroke-candidates';
 export { STROKE_FEATURES } from './stroke-features';
+export { createStrokeNetwork, type StrokeNetworkWeights } from './strokes';
 export { BINS_PER_SEMITONE, createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
+export { createChordCommittee } from './chord-committee';
 export { CHORD_FORMS } from './chord-forms.data';
 export {
   BASS_NOTES,

@@ -1,5 +1,5 @@
 /**
- * Which candidates are strokes, and whether they ring, are palm-muted or dead: a small network on what the instant
+ * Which candidates are strokes, and whether they ring, are palm-muted or dead: small networks on what the instant
  * looks like, trained on generated songs (`training/`), then the nearer of two that can't both be strokes.
  */
 import { applyLayer, readLayer, softmax, type LayerWeights } from './network';
@@ -9,6 +9,11 @@ export interface StrokeNetworkWeights {
   readonly hidden: LayerWeights;
   /** Four outputs: none, ring, palm mute, dead. */
   readonly output: LayerWeights;
+}
+
+/** Networks that differ in nothing but the chance they began with; their mean is steadier than any (see `chord-committee.ts`). */
+export interface StrokeCommitteeWeights {
+  readonly members: readonly StrokeNetworkWeights[];
 }
 
 export interface StrokeProbabilities {
@@ -23,20 +28,28 @@ const MIN_DISTANCE_S = 0.05;
 export type StrokeNetwork = (features: Float32Array) => StrokeProbabilities[];
 
 /** Takes the features of all candidates, one after the other. */
-export function createStrokeNetwork(weights: StrokeNetworkWeights): StrokeNetwork {
-  const hidden = readLayer(weights.hidden, STROKE_FEATURES);
-  const output = readLayer(weights.output);
+export function createStrokeNetwork({ members }: StrokeCommitteeWeights): StrokeNetwork {
+  const networks = members.map((weights) => ({
+    hidden: readLayer(weights.hidden, STROKE_FEATURES),
+    output: readLayer(weights.output),
+  }));
   return (features) => {
     const count = features.length / STROKE_FEATURES;
-    const middle = new Float32Array(count * hidden.outputs);
-    const answers = new Float32Array(count * output.outputs);
-    applyLayer(hidden, features, count, middle, true);
-    applyLayer(output, middle, count, answers, false);
-    return Array.from({ length: count }, (_, k) => {
-      const answer = answers.subarray(k * output.outputs, (k + 1) * output.outputs);
-      softmax(answer);
-      return { ring: answer[1], palmMute: answer[2], dead: answer[3] };
-    });
+    const means = Array.from({ length: count }, () => ({ ring: 0, palmMute: 0, dead: 0 }));
+    for (const { hidden, output } of networks) {
+      const middle = new Float32Array(count * hidden.outputs);
+      const answers = new Float32Array(count * output.outputs);
+      applyLayer(hidden, features, count, middle, true);
+      applyLayer(output, middle, count, answers, false);
+      means.forEach((mean, k) => {
+        const answer = answers.subarray(k * output.outputs, (k + 1) * output.outputs);
+        softmax(answer);
+        mean.ring += answer[1] / networks.length;
+        mean.palmMute += answer[2] / networks.length;
+        mean.dead += answer[3] / networks.length;
+      });
+    }
+    return means;
   };
 }
 

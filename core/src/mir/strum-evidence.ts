@@ -1,5 +1,6 @@
-/** The spectra of each strum, through the chord network; a strum that was read already is not read again. */
-import { createChordNetwork, type ChordEvidence, type ChordNetworkWeights } from './chord-network';
+/** The spectra of each strum, through the chord networks; a strum that was read already is not read again. */
+import { createChordCommittee, type ChordCommitteeWeights } from './chord-committee';
+import type { ChordEvidence } from './chord-network';
 import { createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
 import type { StrumSpan } from './sounding-end';
 import type { MidSide } from './stereo';
@@ -12,10 +13,10 @@ export function createEvidence(
   { mid, side }: MidSide,
   sampleRate: number,
   offsetCents: number,
-  weights: ChordNetworkWeights,
+  weights: ChordCommitteeWeights,
 ): (span: StrumSpan) => ChordEvidence {
   const extract = createChordSpectrum(sampleRate);
-  const network = createChordNetwork(weights);
+  const network = createChordCommittee(weights);
   const midSpectrum = new Float32Array(SPECTRUM_SIZE);
   const sideSpectrum = new Float32Array(SPECTRUM_SIZE);
   const known = new Map<string, ChordEvidence>();

@@ -1,0 +1,60 @@
+import { describe, expect, it } from 'vitest';
+import { createRandom } from '../units';
+import { createChordCommittee } from './chord-committee';
+import {
+  CHORD_INPUTS,
+  createChordNetwork,
+  FORMS,
+  PRESENCES,
+  RIVALS,
+  type ChordNetworkWeights,
+} from './chord-network';
+import { SPECTRUM_SIZE } from './chord-spectrum';
+import type { LayerWeights } from './network';
+
+const random = createRandom(5);
+function layer(inputs: number, outputs: number): LayerWeights {
+  const whole = Int8Array.from({ length: inputs * outputs }, () => Math.round(254 * random() - 127));
+  return {
+    inputs,
+    outputs,
+    weights: Buffer.from(whole.buffer).toString('base64'),
+    scales: Array.from({ length: outputs }, () => 0.002),
+    biases: Array.from({ length: outputs }, () => 0),
+  };
+}
+const member = (): ChordNetworkWeights => ({
+  hidden: layer(CHORD_INPUTS, 6),
+  gist: layer(6, 2),
+  rivals: layer(2 * RIVALS.length, 6),
+  forms: layer(6, FORMS),
+  presence: layer(6, PRESENCES),
+});
+const spectrum = Float32Array.from({ length: SPECTRUM_SIZE }, () => random() - 0.5);
+
+describe('a committee of chord networks', () => {
+  const [one, other] = [member(), member()];
+  const [a, b] = [one, other].map((weights) => createChordNetwork(weights)(spectrum, null));
+
+  it('answers as its only member', () => {
+    const { logProbabilities } = createChordCommittee({ members: [one] })(spectrum, null);
+    logProbabilities.forEach((log, c) => expect(log).toBeCloseTo(a.logProbabilities[c], 4));
+  });
+
+  it('answers between two, in probabilities that add up to 1', () => {
+    const together = createChordCommittee({ members: [one, other] })(spectrum, null);
+    const { logProbabilities } = together;
+    expect(logProbabilities.reduce((sum, log) => sum + Math.exp(log), 0)).toBeCloseTo(1, 4);
+    // The odds of any two readings are the geometric mean of those of the members.
+    const odds = (logs: Float32Array): number => logs[40] - logs[400];
+    const mean = (odds(a.logProbabilities) + odds(b.logProbabilities)) / 2;
+    expect(odds(logProbabilities)).toBeCloseTo(mean, 4);
+    together.presence(45).forEach((share, i) => {
+      expect(share).toBeCloseTo((a.presence(45)[i] + b.presence(45)[i]) / 2, 5);
+    });
+  });
+
+  it('is refused without a member', () => {
+    expect(() => createChordCommittee({ members: [] })).toThrow('must have a member');
+  });
+});
