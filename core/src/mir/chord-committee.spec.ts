@@ -11,18 +11,10 @@ import {
 } from './chord-network';
 import { SPECTRUM_SIZE } from './chord-spectrum';
 import type { LayerWeights } from './network';
+import { randomLayer } from './test-weights';
 
 const random = createRandom(5);
-function layer(inputs: number, outputs: number): LayerWeights {
-  const whole = Int8Array.from({ length: inputs * outputs }, () => Math.round(254 * random() - 127));
-  return {
-    inputs,
-    outputs,
-    weights: Buffer.from(whole.buffer).toString('base64'),
-    scales: Array.from({ length: outputs }, () => 0.002),
-    biases: Array.from({ length: outputs }, () => 0),
-  };
-}
+const layer = (inputs: number, outputs: number): LayerWeights => randomLayer(inputs, outputs, 0.002, random);
 const member = (): ChordNetworkWeights => ({
   hidden: layer(CHORD_INPUTS, 6),
   gist: layer(6, 2),

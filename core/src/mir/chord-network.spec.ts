@@ -14,19 +14,10 @@ import {
 } from './chord-network';
 import { BINS_PER_SEMITONE, SPECTRUM_SIZE } from './chord-spectrum';
 import type { LayerWeights } from './network';
+import { randomLayer } from './test-weights';
 
 const random = createRandom(12);
-function layer(inputs: number, outputs: number): LayerWeights {
-  return {
-    inputs,
-    outputs,
-    weights: Buffer.from(
-      Int8Array.from({ length: inputs * outputs }, () => Math.round(254 * random() - 127)).buffer,
-    ).toString('base64'),
-    scales: Array.from({ length: outputs }, () => 0.001),
-    biases: Array.from({ length: outputs }, () => 0),
-  };
-}
+const layer = (inputs: number, outputs: number): LayerWeights => randomLayer(inputs, outputs, 0.001, random);
 const WEIGHTS: ChordNetworkWeights = {
   hidden: layer(CHORD_INPUTS, 6),
   gist: layer(6, 2),

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
 import type { LayerWeights } from './network';
+import { randomLayer } from './test-weights';
 import { STROKE_FEATURES } from './stroke-features';
 import {
   chooseStrokes,
@@ -11,16 +12,7 @@ import {
 } from './strokes';
 
 const random = createRandom(8);
-function layer(inputs: number, outputs: number): LayerWeights {
-  const whole = Int8Array.from({ length: inputs * outputs }, () => Math.round(254 * random() - 127));
-  return {
-    inputs,
-    outputs,
-    weights: Buffer.from(whole.buffer).toString('base64'),
-    scales: Array.from({ length: outputs }, () => 0.001),
-    biases: Array.from({ length: outputs }, () => 0),
-  };
-}
+const layer = (inputs: number, outputs: number): LayerWeights => randomLayer(inputs, outputs, 0.001, random);
 const member = (): StrokeNetworkWeights => ({ hidden: layer(STROKE_FEATURES, 5), output: layer(5, 4) });
 
 describe('the stroke networks', () => {
