@@ -10,7 +10,7 @@ const SONGS = join(import.meta.dirname, '../.cache/training/songs');
 /** Songs below are kept for validation. */
 const FIRST_TRAINING_SEED = 1000;
 
-/** What strokes and chords are learned from is short; see `material/song.ts`. */
+/** What a seed makes; see `material/song.ts`. */
 export type SongKind = 'validation' | 'short' | 'long' | 'rough';
 
 export function kindOfSong(seed: number): SongKind {

@@ -81,7 +81,7 @@ export function drawStyle(
   };
 }
 
-/** The same player with the slides, trembling and squeaks that few of our own songs had at first. */
+/** The same player with slides, trembling and squeaks, which the songs before ROUGH_SONGS_FROM lack. */
 export function withHands(style: PlayerStyle, chance: Chance): PlayerStyle {
   return {
     ...style,
