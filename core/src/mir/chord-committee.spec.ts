@@ -1,27 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
 import { createChordCommittee } from './chord-committee';
-import {
-  CHORD_INPUTS,
-  createChordNetwork,
-  FORMS,
-  PRESENCES,
-  RIVALS,
-  type ChordNetworkWeights,
-} from './chord-network';
+import { createChordNetwork, type ChordNetworkWeights } from './chord-network';
 import { SPECTRUM_SIZE } from './chord-spectrum';
-import type { LayerWeights } from './network';
-import { randomLayer } from './test-weights';
+import { randomChordNetwork } from './test-weights';
 
 const random = createRandom(5);
-const layer = (inputs: number, outputs: number): LayerWeights => randomLayer(inputs, outputs, 0.002, random);
-const member = (): ChordNetworkWeights => ({
-  hidden: layer(CHORD_INPUTS, 6),
-  gist: layer(6, 2),
-  rivals: layer(2 * RIVALS.length, 6),
-  forms: layer(6, FORMS),
-  presence: layer(6, PRESENCES),
-});
+const member = (): ChordNetworkWeights => randomChordNetwork(0.002, random);
 const spectrum = Float32Array.from({ length: SPECTRUM_SIZE }, () => random() - 0.5);
 
 describe('a committee of chord networks', () => {

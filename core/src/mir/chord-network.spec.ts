@@ -8,23 +8,15 @@ import {
   FORMS,
   LOWEST_BASS,
   PRESENCES,
-  RIVALS,
   writeChordInput,
-  type ChordNetworkWeights,
 } from './chord-network';
 import { BINS_PER_SEMITONE, SPECTRUM_SIZE } from './chord-spectrum';
 import type { LayerWeights } from './network';
-import { randomLayer } from './test-weights';
+import { randomChordNetwork, randomLayer } from './test-weights';
 
 const random = createRandom(12);
 const layer = (inputs: number, outputs: number): LayerWeights => randomLayer(inputs, outputs, 0.001, random);
-const WEIGHTS: ChordNetworkWeights = {
-  hidden: layer(CHORD_INPUTS, 6),
-  gist: layer(6, 2),
-  rivals: layer(2 * RIVALS.length, 6),
-  forms: layer(6, FORMS),
-  presence: layer(6, PRESENCES),
-};
+const WEIGHTS = randomChordNetwork(0.001, random);
 const spectrum = Float32Array.from({ length: SPECTRUM_SIZE }, () => random() - 0.5);
 
 describe('what the chord network sees', () => {

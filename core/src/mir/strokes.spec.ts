@@ -30,6 +30,10 @@ describe('the stroke networks', () => {
     });
   });
 
+  it('are refused without a member', () => {
+    expect(() => createStrokeNetwork({ members: [] })).toThrow('must have a member');
+  });
+
   it('refuse weights that were trained on other features', () => {
     const odd = { hidden: layer(9, 5), output: layer(5, 4) };
     expect(() => createStrokeNetwork({ members: [odd] })).toThrow('trained on 9');

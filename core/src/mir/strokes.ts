@@ -29,6 +29,7 @@ export type StrokeNetwork = (features: Float32Array) => StrokeProbabilities[];
 
 /** Takes the features of all candidates, one after the other. */
 export function createStrokeNetwork({ members }: StrokeCommitteeWeights): StrokeNetwork {
+  if (members.length === 0) throw new RangeError('a committee must have a member, but has none');
   const networks = members.map((weights) => ({
     hidden: readLayer(weights.hidden, STROKE_FEATURES),
     output: readLayer(weights.output),

@@ -1,5 +1,6 @@
 /** Layers of random weights for the tests of what is built from them. */
 import type { Random } from '../units';
+import { CHORD_INPUTS, FORMS, PRESENCES, RIVALS, type ChordNetworkWeights } from './chord-network';
 import type { LayerWeights } from './network';
 
 export function randomLayer(inputs: number, outputs: number, scale: number, random: Random): LayerWeights {
@@ -10,6 +11,19 @@ export function randomLayer(inputs: number, outputs: number, scale: number, rand
     weights: btoa(String.fromCharCode(...new Uint8Array(whole.buffer))),
     scales: Array.from({ length: outputs }, () => scale),
     biases: Array.from({ length: outputs }, () => 0),
+  };
+}
+
+/** A chord network of six hidden units and a gist of two. */
+export function randomChordNetwork(scale: number, random: Random): ChordNetworkWeights {
+  const layer = (inputs: number, outputs: number): LayerWeights =>
+    randomLayer(inputs, outputs, scale, random);
+  return {
+    hidden: layer(CHORD_INPUTS, 6),
+    gist: layer(6, 2),
+    rivals: layer(2 * RIVALS.length, 6),
+    forms: layer(6, FORMS),
+    presence: layer(6, PRESENCES),
   };
 }
 
