@@ -2,21 +2,22 @@
 import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ANALYSIS_SAMPLE_RATE, type StereoSignal } from '@wild-needle/core/mir';
-import { LONG_SONGS_FROM, ROUGH_SONGS_FROM, type Truth } from './material/song';
+import { ROUGH_SONGS_FROM, type Truth } from './material/song';
 import { playedFast, tapeSpeed, truthPlayedFast } from './material/tape-speed';
 
 const SONGS = join(import.meta.dirname, '../.cache/training/songs');
 
-/** Songs below are kept for validation. */
+/** Plain songs below are kept for validation, and rough ones from one seed up to another. */
 const FIRST_TRAINING_SEED = 1000;
+const ROUGH_VALIDATION = [4000, 4040];
 
-/** What a seed makes; see `material/song.ts`. */
-export type SongKind = 'validation' | 'short' | 'long' | 'rough';
+/** What a seed makes, see `material/song.ts`, and whether it is learned from. */
+export type SongKind = 'plain' | 'rough' | 'plain validation' | 'rough validation';
 
 export function kindOfSong(seed: number): SongKind {
-  if (seed < FIRST_TRAINING_SEED) return 'validation';
-  if (seed < LONG_SONGS_FROM) return 'short';
-  return seed < ROUGH_SONGS_FROM ? 'long' : 'rough';
+  if (seed < FIRST_TRAINING_SEED) return 'plain validation';
+  if (seed < ROUGH_SONGS_FROM) return 'plain';
+  return seed >= ROUGH_VALIDATION[0] && seed < ROUGH_VALIDATION[1] ? 'rough validation' : 'rough';
 }
 
 export function songFile(seed: number, ending: string): string {
@@ -48,9 +49,9 @@ function readSongFile(seed: number): SongFile {
   return JSON.parse(readFileSync(songFile(seed, 'json'), 'utf8')) as SongFile;
 }
 
-/** Songs for validation are heard as they were made. */
+/** Plain songs for validation are heard as they were made. */
 function speedOf(seed: number): number {
-  return kindOfSong(seed) === 'validation' ? 0 : tapeSpeed(seed);
+  return kindOfSong(seed) === 'plain validation' ? 0 : tapeSpeed(seed);
 }
 
 /** What is true of the song at the speed that strokes and chords are learned at. */

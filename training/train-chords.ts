@@ -74,7 +74,7 @@ function score(
 function train(
   seed: number,
   training: readonly ChordExample[],
-  validation: readonly ChordExample[],
+  scoreUnseen: (members: readonly ChordNetworkWeights[]) => void,
 ): ChordNetworkWeights {
   const random = createRandom(seed);
   const network = new ChordTraining({
@@ -97,21 +97,27 @@ function train(
       network.step(rate, DECAY);
     }
     process.stdout.write(`round ${round + 1}, loss ${(loss / training.length).toFixed(4)}\n`);
-    score('unseen songs', [network.weights()], validation);
+    scoreUnseen([network.weights()]);
   }
   return network.weights();
 }
 
-const validation = seedsOf('validation').flatMap(chordExamples);
+const unseen = (['plain validation', 'rough validation'] as const).map((kind) => ({
+  kind,
+  examples: seedsOf(kind).flatMap(chordExamples),
+}));
+const scoreUnseen = (members: readonly ChordNetworkWeights[]): void => {
+  for (const { kind, examples } of unseen) score(kind, members, examples);
+};
 const [wanted] = process.argv.slice(2).map(Number);
 if (wanted !== undefined) {
-  const training = seedsOf('short', 'rough').flatMap(chordExamples);
-  process.stdout.write(`${training.length} strums to learn from, ${validation.length} to try on\n`);
-  writeFileSync(memberFile(wanted), JSON.stringify(train(wanted, training, validation)));
+  const training = seedsOf('plain', 'rough').flatMap(chordExamples);
+  process.stdout.write(`${training.length} strums to learn from\n`);
+  writeFileSync(memberFile(wanted), JSON.stringify(train(wanted, training, scoreUnseen)));
 } else {
   const members = SEEDS.map(
     (seed) => JSON.parse(readFileSync(memberFile(seed), 'utf8')) as ChordNetworkWeights,
   );
-  score('all together', members, validation);
+  scoreUnseen(members);
   writeWeights('chords', { members });
 }

@@ -13,7 +13,7 @@ import {
 } from '@wild-needle/core/mir';
 import { createRandom } from '@wild-needle/core/units';
 import type { Truth } from './material/song';
-import { kindOfSong, readSong, seedsOf, writeWeights } from './songs';
+import { readSong, seedsOf, writeWeights } from './songs';
 
 /** Strums are found with faults: this share is missed, has another root, or stands a little off. */
 const MISSED = 0.06;
@@ -80,9 +80,8 @@ function probabilities({ features }: SongReadings): Float64Array {
 }
 
 /** It is fitted on fewer songs than strokes and chords: its weights are few, and it reads each song in hundreds of ways. */
-function isForMeter(seed: number): boolean {
-  return seed < 1295 || (seed >= 1500 && seed < 1834) || kindOfSong(seed) === 'long';
-}
+const PLAIN_SONGS = 300;
+const ROUGH_SONGS = 150;
 
 function firstRight(songs: readonly SongReadings[]): string {
   const right = songs.filter((song) => {
@@ -93,8 +92,11 @@ function firstRight(songs: readonly SongReadings[]): string {
   return `${right} of ${songs.length} right, ${possible} have a right reading`;
 }
 
-const validation = seedsOf('validation').map(read);
-const training = seedsOf('short', 'long').filter(isForMeter).map(read);
+const validation = seedsOf('plain validation').map(read);
+const roughValidation = seedsOf('rough validation').map(read);
+const training = [...seedsOf('plain').slice(0, PLAIN_SONGS), ...seedsOf('rough').slice(0, ROUGH_SONGS)].map(
+  read,
+);
 const usable = training.filter((song) => song.isRight.includes(true));
 const mean = new Float64Array(METER_FEATURES);
 const square = new Float64Array(METER_FEATURES);
@@ -115,7 +117,10 @@ for (let epoch = 1; epoch <= EPOCHS; epoch++) {
     weights[k] += (RATE * mean[k]) / (Math.sqrt(square[k]) + 1e-6);
   }
 }
-process.stdout.write(`training songs: ${firstRight(training)}\nunseen songs: ${firstRight(validation)}\n`);
+process.stdout.write(
+  `training songs: ${firstRight(training)}\nunseen plain songs: ${firstRight(validation)}\n` +
+    `unseen rough songs: ${firstRight(roughValidation)}\n`,
+);
 const rounded = Array.from(weights, (w) => Number(w.toFixed(4)));
 writeWeights('meter', { weights: rounded });
 process.stdout.write(`${rounded.join(' ')}\n`);

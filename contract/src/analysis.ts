@@ -69,6 +69,7 @@ const doubtSchema = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('no-strums') }),
   z.object({ kind: z.literal('no-notes') }),
   z.object({ kind: z.literal('few-strums'), count: z.number() }),
+  z.object({ kind: z.literal('no-chords') }),
   z.object({ kind: z.literal('faint') }),
   z.object({ kind: z.literal('no-pulse') }),
   z.object({ kind: z.literal('tempo'), other: meterAlternativeSchema }),

@@ -43,10 +43,7 @@ export interface GeneratedSong {
 
 /** Long enough that riffs return. */
 const SONG_S = 22;
-/** Songs of seeds from here on are longer: bars return more often in them, which the meter is learned from. */
-export const LONG_SONGS_FROM = 2000;
-const LONG_SONG_S = 44;
-/** Songs of seeds from here on are short again, and rougher: nearer to records in all that `effects.ts` names. */
+/** Songs of seeds from here on are rougher: nearer to records in all that `effects.ts` names. */
 export const ROUGH_SONGS_FROM = 3000;
 const TAIL_S = 1.5;
 /** Sounds are switched in this time. */
@@ -136,7 +133,7 @@ function wowBoth([left, right]: Stereo, chance: Chance): Stereo {
 export function generateSong(seed: number): GeneratedSong {
   const chance = createChance(createRandom(seed));
   const isRough = seed >= ROUGH_SONGS_FROM;
-  const song = compose(chance, seed >= LONG_SONGS_FROM && !isRough ? LONG_SONG_S : SONG_S);
+  const song = compose(chance, SONG_S);
   const timeAt = drawClock(chance, song.bpm);
   const seconds = timeAt(song.bars[song.bars.length - 1].atQuarter + song.bars[0].quarters) + TAIL_S;
   const offsetCents = chance.yes(0.5) ? chance.uniform(-50, 50) : chance.normal(0, 6);
