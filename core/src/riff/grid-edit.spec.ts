@@ -95,6 +95,28 @@ describe('tempo', () => {
     const apart = { ...SONG, sections: [SONG.sections[0], { ...SONG.sections[1], startBar: 9 }] };
     expect(whyNotHalve(apart)).toContain('Chorus');
   });
+
+  it('can be halved where the recording ends within a bar', () => {
+    const { bars } = SONG.grid;
+    const cut = {
+      ...SONG,
+      grid: {
+        ...SONG.grid,
+        bars: [...bars, ...[4, 2].map((beats, i) => ({ beat: 64 + 4 * i, beats, unit: 4 }))],
+      },
+    };
+    cut.grid.beatsS = Array.from({ length: 71 }, (_, i) => 1 + 0.6 * i);
+    expect(whyNotHalve(cut)).toBeNull();
+    const halved = halveTempo(cut);
+    expect(halved.grid.bars.at(-1)).toEqual({ beat: 32, beats: 3, unit: 4 });
+    expectSameTimes(cut, halved);
+    // Within the song bars must still pair up.
+    const inside = {
+      ...cut,
+      grid: { ...cut.grid, bars: cut.grid.bars.map((bar, i) => (i === 3 ? { ...bar, beats: 2 } : bar)) },
+    };
+    expect(whyNotHalve(inside)).toContain('Bars 3 and 4');
+  });
 });
 
 describe('the one', () => {
@@ -105,6 +127,19 @@ describe('the one', () => {
     const stayed = timesOf(moved).filter((t) => before.has(t.toFixed(4)));
     expect(stayed.length / timesOf(SONG).length).toBeGreaterThan(0.85);
     expect(moveOne(moved, -1).riffs).toEqual(SONG.riffs);
+  });
+
+  it('leaves out a pass that has lost its first bar, and keeps what was decided of the others', () => {
+    const third = { pass: 2, variationId: null };
+    const decided = { ...SONG, sections: [{ ...SONG.sections[0], answers: [third] }, SONG.sections[1]] };
+    const moved = moveOne(decided, -1);
+    expect(moved.sections.map((s) => [s.startBar, s.passes])).toEqual([
+      [1, 3],
+      [7, 2],
+    ]);
+    expect(moved.sections[0].answers).toEqual([{ ...third, pass: 1 }]);
+    const before = new Set(timesOf(decided).map((t) => t.toFixed(4)));
+    expect(timesOf(moved).filter((t) => !before.has(t.toFixed(4)))).toEqual([]);
   });
 
   it('takes the strums along when they belong to the bar', () => {
@@ -241,6 +276,7 @@ describe('any sequence of changes', () => {
         expect(riffs[0].strums.map((s) => s.id).sort()).toEqual(['0', '1', '2', '3', '4']);
         for (let i = 1; i < sections.length; i++) {
           expect(sections[i].startBar).toBeGreaterThanOrEqual(sections[i - 1].startBar);
+          expect(sections[i].passes).toBeGreaterThanOrEqual(1);
         }
       }),
       { numRuns: 200 },

@@ -4,6 +4,7 @@
  */
 import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum, Variation } from './document';
 import { barTimesS, riffTicks, ticksPerBeat } from './grid';
+import { withoutFirstPasses } from './section-edit';
 import { withVariation } from './variation';
 
 function scaleTicks(strums: readonly Strum[], factor: number): Strum[] {
@@ -90,15 +91,21 @@ export function whyNotHalve(document: SongDocument): string | null {
   const apart = sections.find((s) => (s.startBar - first) % 2 !== 0);
   if (apart) return `“${apart.name}” begins in the middle of a longer bar.`;
   const parity = pairs[0][0].beat % 2;
-  const uneven = pairs.find(
-    ([a, b]) =>
-      (a.beat - parity) % 2 !== 0 || a.beats !== b.beats || a.unit !== b.unit || b.beat !== a.beat + a.beats,
-  );
+  const last = document.grid.bars.at(-1);
+  const uneven = pairs.find(([a, b]) => {
+    const isCut = b === last && b.beats < a.beats;
+    return (
+      (a.beat - parity) % 2 !== 0 ||
+      (a.beats !== b.beats && !isCut) ||
+      a.unit !== b.unit ||
+      b.beat !== a.beat + a.beats
+    );
+  });
   const bar = uneven && document.grid.bars.indexOf(uneven[0]) + 1;
   return bar ? `Bars ${bar} and ${bar + 1} do not make one even bar.` : null;
 }
 
-/** Half as many beats and bars: two bars become one. */
+/** Half as many beats and bars: two bars become one. A recording may end within a bar: then the last of the longer ones is cut too. */
 export function halveTempo(document: SongDocument): SongDocument {
   if (whyNotHalve(document) !== null) return document;
   const pairs = pairsOf(document);
@@ -108,7 +115,11 @@ export function halveTempo(document: SongDocument): SongDocument {
     ...document,
     grid: {
       beatsS: document.grid.beatsS.filter((_, i) => i % 2 === parity),
-      bars: pairs.map(([{ beat, beats, unit }]) => ({ beat: (beat - parity) / 2, beats, unit })),
+      bars: pairs.map(([{ beat, beats, unit }, next]) => ({
+        beat: (beat - parity) / 2,
+        beats: Math.floor((beats + next.beats) / 2),
+        unit,
+      })),
     },
     riffs: document.riffs.map((riff) =>
       scaleRiff(
@@ -166,12 +177,15 @@ export function moveOne(
   const dropped = moved.findIndex(inside);
   if (beats === 0 || dropped < 0) return document;
   const kept = moved.filter(inside);
-  const sections = document.sections.flatMap((section): Section[] => {
-    const length = document.riffs.find((r) => r.id === section.riffId)?.bars.length ?? 1;
+  const sections = document.sections.map((before): Section => {
+    const length = document.riffs.find((r) => r.id === before.riffId)?.bars.length ?? 1;
+    // A pass that has lost its first bars goes; the only one of a section stays.
+    const lost = Math.min(before.passes - 1, Math.ceil(Math.max(0, dropped - before.startBar) / length));
+    const section = withoutFirstPasses(before, lost, length);
     const startBar = Math.max(0, section.startBar - dropped);
     const passes = Math.min(section.passes, Math.floor((kept.length - startBar) / length));
     // The last pass may hang over the end of the last bar by a beat: it is kept as long as one bar of it is there.
-    return [{ ...section, startBar, passes: Math.max(1, passes) }];
+    return { ...section, startBar, passes: Math.max(1, passes) };
   });
   const turn = (riff: Riff): Riff => turned(riff, -beats * ticksPerBeat(riff.bars[0]?.unit ?? 4));
   return {

@@ -53,6 +53,16 @@ function withPasses(section: Section, passes: number): Section {
   return { ...section, passes, answers: section.answers.filter((a) => a.pass < passes) };
 }
 
+/** A section that begins so many passes later; decisions about the passes that are left keep their pass. */
+export function withoutFirstPasses(section: Section, count: number, bars: number): Section {
+  return {
+    ...section,
+    startBar: section.startBar + count * bars,
+    passes: section.passes - count,
+    answers: section.answers.filter((a) => a.pass >= count).map((a) => ({ ...a, pass: a.pass - count })),
+  };
+}
+
 /**
  * Begins a section at a bar and keeps its end as nearly as whole passes allow; the section before gives way. Nothing
  * changes where either would be left without a pass.
@@ -118,14 +128,8 @@ export function splitSection(document: SongDocument, id: string, bar: number, ne
   const length = lengthOf(document, section);
   const passes = Math.round((bar - section.startBar) / length);
   const before = Math.min(section.passes - 1, Math.max(1, passes));
-  const second = {
-    ...section,
-    id: newId,
-    name: `${section.name}, second part`,
-    startBar: section.startBar + before * length,
-    passes: section.passes - before,
-    answers: section.answers.filter((a) => a.pass >= before).map((a) => ({ ...a, pass: a.pass - before })),
-  };
+  const rest = withoutFirstPasses(section, before, length);
+  const second = { ...rest, id: newId, name: `${section.name}, second part` };
   const sections = document.sections.flatMap((s, i) => (i === index ? [withPasses(s, before), second] : [s]));
   return { ...document, sections };
 }
