@@ -27,7 +27,7 @@ import { settleQuarterTone } from './quarter-tone';
 import { aboveLowestString } from './under-the-strings';
 
 /** Raise when results change; stored with every analysis. */
-export const ALGORITHM_VERSION = 'networks-7';
+export const ALGORITHM_VERSION = 'networks-8';
 
 export interface RankedVoicing {
   /** Fret per string, lowest string first, null = not played; frets count from the capo. */

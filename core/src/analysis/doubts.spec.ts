@@ -41,6 +41,14 @@ describe('doubts', () => {
     expect(doubtsOf({ ...choir, durationS: 14 })).toEqual([]);
   });
 
+  it('say that nothing but single notes was heard, where there was time for a chord', () => {
+    const notes = Array.from({ length: 20 }, () => ({ ...STRUM, midi: [57] }));
+    expect(doubtsOf({ ...HEARD, durationS: 30, strums: notes })).toEqual([{ kind: 'no-chords' }]);
+    expect(doubtsOf({ ...HEARD, durationS: 10, strums: notes })).toEqual([]);
+    const withChords = [...notes, STRUM, STRUM];
+    expect(doubtsOf({ ...HEARD, durationS: 30, strums: withChords })).toEqual([]);
+  });
+
   it('tell faint strums, a missing pulse and a pitch between notes', () => {
     const faint = { ...HEARD, strums: [{ ...STRUM, confidence: 0.3 }], tempoBpm: null };
     expect(

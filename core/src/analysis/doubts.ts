@@ -8,6 +8,8 @@ export type Doubt =
   | { readonly kind: 'no-notes' }
   /** So few strums that it may be no guitar at all: voices, or one that joins late. */
   | { readonly kind: 'few-strums'; readonly count: number }
+  /** All that was heard are single notes: a voice, a bass guitar or a lead, and no guitar that plays chords. */
+  | { readonly kind: 'no-chords' }
   /** Strums were heard, but hardly one surely: noise, speech, or a guitar far behind. */
   | { readonly kind: 'faint' }
   | { readonly kind: 'no-pulse' }
@@ -19,7 +21,11 @@ export type Doubt =
 /** The part of an analysis that doubts are read from. */
 interface Heard {
   readonly durationS: number;
-  readonly strums: readonly { readonly confidence: number; readonly dead: boolean }[];
+  readonly strums: readonly {
+    readonly confidence: number;
+    readonly dead: boolean;
+    readonly midi: readonly number[];
+  }[];
   readonly tempoBpm: number | null;
   readonly meters: readonly MeterAlternative[];
   readonly referenceIsUnsettled: boolean;
@@ -33,8 +39,10 @@ const FAINT_BELOW = 0.5;
 const ALL_DEAD_FROM = 0.9;
 /** A minute. A chord held over two bars at 60 bpm is struck 7 times; the rendered and real songs have 60 strums and more. */
 const FEW_PER_MINUTE = 10;
-/** What is shorter says nothing of how often its guitar strums. */
+/** What is shorter says nothing of how often its guitar strums, nor whether it plays chords. */
 const FEW_NEEDS_S = 15;
+/** Single notes are at most 37 in 100 of the strums of the rendered and real songs; a choir in unison is heard as nothing else. */
+const ALL_SINGLE_FROM = 0.95;
 /** A reading this much less likely than the first does not cast doubt on it. */
 const RIVAL_SHARE = 0.5;
 
@@ -57,6 +65,11 @@ export function doubtsOf(heard: Heard): Doubt[] {
   if (dead >= ALL_DEAD_FROM * strums.length) doubts.push({ kind: 'no-notes' });
   else if (durationS > FEW_NEEDS_S && strums.length < (FEW_PER_MINUTE * durationS) / 60) {
     doubts.push({ kind: 'few-strums', count: strums.length });
+  }
+  const sounding = strums.filter((s) => !s.dead);
+  const single = sounding.filter((s) => s.midi.length === 1).length;
+  if (durationS > FEW_NEEDS_S && single > 0 && single >= ALL_SINGLE_FROM * sounding.length) {
+    doubts.push({ kind: 'no-chords' });
   }
   const mean = strums.reduce((sum, s) => sum + s.confidence, 0) / strums.length;
   if (mean < FAINT_BELOW) doubts.push({ kind: 'faint' });

@@ -5,6 +5,7 @@
  */
 import { identifyChord } from '../theory';
 import type { MidiNote } from '../units';
+import { withoutBassGuitar } from './bass-guitar';
 import { CHORD_FORMS } from './chord-forms.data';
 import { doubtStrings, pullGrips } from './grips';
 import { poolPasses, poolSoundingAlike } from './pool-chords';
@@ -79,6 +80,16 @@ function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float3
   return p;
 }
 
+/** Readings of all strums, each weighed by how often the song plays it. */
+function withVocabulary(evidence: readonly Float32Array[]): Float32Array[] {
+  let posteriors = evidence.map((e) => posteriorOf(e, null));
+  for (let round = 0; round < ROUNDS; round++) {
+    const prior = vocabularyOf(posteriors);
+    posteriors = evidence.map((e) => posteriorOf(e, prior));
+  }
+  return posteriors;
+}
+
 /**
  * `alike[k]`: indices of strums, with k itself, that play the same place of the same riff; their evidence is pooled.
  * `pulls[k]`: what its riff says for one string more, see `grips.ts`. `timesS` of the strums, in order: those near each other that
@@ -95,11 +106,9 @@ export function decodeChords(
   const passes = poolPasses(said, alike);
   const evidence = timesS ? poolSoundingAlike(passes, said, timesS) : passes;
   if (pulls) evidence.forEach((own, k) => pullGrips(own, pulls[k]));
-  let posteriors = evidence.map((e) => posteriorOf(e, null));
-  for (let round = 0; round < ROUNDS; round++) {
-    const prior = vocabularyOf(posteriors);
-    posteriors = evidence.map((e) => posteriorOf(e, prior));
-  }
+  let posteriors = withVocabulary(evidence);
+  const ofGuitar = withoutBassGuitar(evidence, posteriors);
+  if (ofGuitar) posteriors = withVocabulary(ofGuitar);
   return posteriors.map((posterior, k) => {
     const read = (reading: number): { midi: number[]; bass: MidiNote; form: number } => {
       const bass = LOWEST_BASS + Math.floor(reading / FORMS);

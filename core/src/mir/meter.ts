@@ -61,8 +61,17 @@ const PER_STREAM = 3;
 export const METER_FEATURES = STREAMS * PER_STREAM + 3 + 7 + GROUPINGS.length;
 /** Usual tempo of rock songs, and the one that is on the edge of being counted in halves. */
 const USUAL_BPM = 120;
+/**
+ * Training songs have any tempo from 68 to 205 bpm alike; songs, and the pulse that listeners feel, gather around 120 (Moelants 2002,
+ * "Preferred tempo reconsidered", ICMPC 7; from memory). Log-odds for an octave away, over those of the weights: of .5, 1 and 1.5 the one
+ * that heard most songs right, see docs/decisions/0003.
+ */
+const RARER_PER_OCTAVE = 1;
 const FAST_BPM = 185;
 const SLOW_BPM = 75;
+/** Songs slower or faster are counted in doubles or halves. */
+export const SLOWEST_BPM = 40;
+export const FASTEST_BPM = 260;
 
 /** What happens at each pulse, and how it repeats. */
 export interface PulseContent {
@@ -218,7 +227,7 @@ export function enumerateMeters(
     return GROUPINGS.flatMap((grouping, index) => {
       const beatS = pulse.periodS * grouping.pulses * grouping.beatsPerTempoBeat;
       const tempoBpm = 60 / beatS;
-      if (tempoBpm < 40 || tempoBpm > 260) return [];
+      if (tempoBpm < SLOWEST_BPM || tempoBpm > FASTEST_BPM) return [];
       return Array.from({ length: grouping.pulses * grouping.beats }, (_, phase) => ({
         grouping,
         pulse,
@@ -240,8 +249,10 @@ export function onePerPulse({ streams }: PulseContent, { weights }: MeterWeights
   });
 }
 
-export function scoreMeter({ features }: MeterHypothesis, { weights }: MeterWeights): number {
-  return features.reduce((sum, f, i) => sum + f * weights[i], 0);
+/** Log-odds between readings: what the weights make of the features, and how usual the tempo is. */
+export function scoreMeter({ features, tempoBpm }: MeterHypothesis, { weights }: MeterWeights): number {
+  const octaves = Math.log2(tempoBpm / USUAL_BPM);
+  return features.reduce((sum, f, i) => sum + f * weights[i], 0) - RARER_PER_OCTAVE * octaves * octaves;
 }
 
 /** Beats and bars of a reading, over the whole recording. */

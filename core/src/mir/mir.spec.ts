@@ -109,6 +109,19 @@ describe('tempo, meter and bars', () => {
     expect(octaves.length).toBeGreaterThan(0);
   });
 
+  it.each([40, 260])('keeps %i bpm among the readings of nothing but quarter notes', (bpm) => {
+    const out = new Float32Array(24 * RATE);
+    const strums: MeterStrum[] = [];
+    for (let i = 0; 0.4 + (60 / bpm) * i < 23.5; i++) {
+      const timeS = 0.4 + (60 / bpm) * i;
+      addChord(out, timeS, 0.2, [[28, 33][Math.floor(i / 4) % 2]]);
+      strums.push({ timeS, rootPc: [4, 9][Math.floor(i / 4) % 2], weight: 1 });
+    }
+    const ranked = rankMeters(computeOnsetStrength(out, RATE), strums, 24, meterWeights);
+    const tempi = ranked?.alternatives.map((a) => a.tempoBpm) ?? [];
+    expect(Math.min(...tempi.map((t) => Math.abs(t / bpm - 1)))).toBeLessThan(0.04);
+  });
+
   it('has no pulse for silence or a moment of sound', () => {
     expect(findPulses(computeOnsetStrength(new Float32Array(10 * RATE), RATE), 10)).toEqual([]);
     expect(rankMeters(computeOnsetStrength(new Float32Array(RATE), RATE), [], 1, meterWeights)).toBeNull();

@@ -11,8 +11,8 @@ const MOST_LOG_ODDS = 4;
 /** Weight of the mean of the other passes against the own say; less where only one other is known. */
 const OTHERS_WEIGHT = 0.6;
 const ONE_OTHER_WEIGHT = 0.35;
-/** A pass that the user has settled speaks for all others. */
-const SETTLED_WEIGHT = 1;
+/** A pass that the user has settled speaks for all others; by no more than they do, or every drum at the place of its strokes becomes one. */
+const SETTLED_WEIGHT = 0.6;
 
 function logOdds(p: number): number {
   const odds = Math.log((p + 1e-6) / (1 - p + 1e-6));

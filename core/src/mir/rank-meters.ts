@@ -1,7 +1,9 @@
 /** The readings of beats and bars in order, as probabilities; alternatives are those that a player would hear as others. */
 import {
   enumerateMeters,
+  FASTEST_BPM,
   scoreMeter,
+  SLOWEST_BPM,
   type MeterHypothesis,
   type MeterStrum,
   type MeterWeights,
@@ -18,7 +20,10 @@ const OCTAVES = [0.5, 2];
 export interface RankedMeters {
   /** The likeliest. */
   readonly reading: MeterHypothesis;
-  /** Best first, the chosen one among them. */
+  /**
+   * Best first, the chosen one among them, and always its half and its double. Where no pulse was followed that fast or slow, as
+   * in quarter notes at 260 bpm and nothing between them, that one has confidence 0: nothing was measured of it.
+   */
   readonly alternatives: readonly MeterAlternative[];
 }
 
@@ -45,18 +50,24 @@ export function rankMeters(
   }
   kinds.sort((a, b) => b.confidence - a.confidence);
   const [{ best: reading }] = kinds;
-  const isOctave = ({ best }: (typeof kinds)[number]): boolean =>
-    OCTAVES.some((factor) => isSame(best, reading, factor * reading.tempoBpm));
+  const octaves = OCTAVES.map((factor) => factor * reading.tempoBpm);
+  const measured = kinds
+    .filter(({ best }, rank) => rank < ALTERNATIVES || octaves.some((bpm) => isSame(best, reading, bpm)))
+    .map(({ best, confidence }) => ({ tempoBpm: best.tempoBpm, meter: best.grouping.meter, confidence }));
+  const unmeasured = octaves.filter(
+    (bpm) => isPlayable(bpm) && !kinds.some(({ best }) => isSame(best, reading, bpm)),
+  );
   return {
     reading,
-    alternatives: kinds
-      .filter((kind, rank) => rank < ALTERNATIVES || isOctave(kind))
-      .map(({ best, confidence }) => ({
-        tempoBpm: best.tempoBpm,
-        meter: best.grouping.meter,
-        confidence,
-      })),
+    alternatives: [
+      ...measured,
+      ...unmeasured.map((tempoBpm) => ({ tempoBpm, meter: reading.grouping.meter, confidence: 0 })),
+    ],
   };
+}
+
+function isPlayable(bpm: number): boolean {
+  return bpm > SLOWEST_BPM * (1 - SAME_TEMPO) && bpm < FASTEST_BPM * (1 + SAME_TEMPO);
 }
 
 function isSame(a: MeterHypothesis, b: MeterHypothesis, tempoBpm: number): boolean {

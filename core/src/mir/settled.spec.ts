@@ -48,6 +48,8 @@ describe('settled strokes', () => {
     );
     const outside = probabilities[6];
     expect(outside.palmMute).toBeGreaterThan(outside.ring);
+    // Whether it is a stroke at all is not their say.
+    expect(strokeProbability(outside)).toBeCloseTo(0.95, 6);
   });
 
   it('change nothing when nothing is settled', () => {

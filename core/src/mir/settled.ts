@@ -1,14 +1,14 @@
 /**
  * What the user has settled by ear, for hearing the rest of the song better: inside of its spans the strokes are those
  * that it names and no others, and each sounds the notes that it names. Outside, the same song is played on the same
- * guitar, so where the networks were wrong inside they are corrected by as much everywhere (an intercept per class,
- * fitted by penalised logistic regression; Hastie, Tibshirani and Friedman 2009, "The elements of statistical
+ * guitar, so kinds of stroke and forms of chord that the networks mistook inside are corrected by as much everywhere (an intercept per
+ * class, fitted by penalised logistic regression; Hastie, Tibshirani and Friedman 2009, "The elements of statistical
  * learning", section 4.4).
  */
 import type { MidiNote } from '../units';
 import { CHORD_FORMS } from './chord-forms.data';
 import { BASS_NOTES, FORMS, LOWEST_BASS, PRESENCES, type ChordEvidence } from './chord-network';
-import type { StrokeProbabilities } from './strokes';
+import { strokeProbability, type StrokeProbabilities } from './strokes';
 
 export interface SettledStrum {
   readonly timeS: number;
@@ -110,22 +110,24 @@ function fitIntercepts(
   return intercepts;
 }
 
+/** Which kind of stroke it is; whether it is one at all stays as it was heard. */
 function fitStrokeIntercepts(
   probabilities: readonly StrokeProbabilities[],
   says: readonly Said[],
 ): (p: StrokeProbabilities) => StrokeProbabilities {
   const logitsOf = ({ ring, palmMute, dead }: StrokeProbabilities): number[] =>
-    [1 - ring - palmMute - dead, ring, palmMute, dead].map((p) => Math.log(Math.max(1e-5, p)));
+    [ring, palmMute, dead].map((p) => Math.log(Math.max(1e-5, p)));
   const examples = probabilities.flatMap((p, k) => {
     const said = says[k];
-    if (said === null) return [];
-    return [{ logits: logitsOf(p), truth: said === 'none' ? 0 : said.dead ? 3 : said.palmMuted ? 2 : 1 }];
+    if (said === null || said === 'none') return [];
+    return [{ logits: logitsOf(p), truth: said.dead ? 2 : said.palmMuted ? 1 : 0 }];
   });
   if (examples.length === 0) return (p) => p;
-  const intercepts = fitIntercepts(examples, 4);
+  const intercepts = fitIntercepts(examples, 3);
   return (p) => {
-    const [, ring, palmMute, dead] = softmaxWith(logitsOf(p), intercepts);
-    return { ring, palmMute, dead };
+    const [ring, palmMute, dead] = softmaxWith(logitsOf(p), intercepts);
+    const stroke = strokeProbability(p);
+    return { ring: stroke * ring, palmMute: stroke * palmMute, dead: stroke * dead };
   };
 }
 
