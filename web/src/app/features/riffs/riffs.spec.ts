@@ -86,6 +86,28 @@ describe('row layout', () => {
     expect(layout.blocks[2].crosses).toHaveLength(2);
   });
 
+  it('makes names smaller where the next one is near', () => {
+    const sizes = (gapTicks: number): number[] => {
+      const strums = [
+        strum(0, [
+          [6, 0],
+          [5, 2],
+        ]),
+        strum(gapTicks, [
+          [6, 3],
+          [5, 5],
+        ]),
+      ];
+      return layoutRow({ ...RIFF, strums }, OPTIONS).blocks.map((b) => b.nameSizePx);
+    };
+    expect(sizes(960)).toEqual([34, 34]);
+    const [near, last] = sizes(120);
+    expect(near).toBeGreaterThan(14);
+    expect(near * 0.41 * 'E5'.length).toBeLessThan(25);
+    expect(last).toBe(34);
+    expect(sizes(30)[0]).toBe(14);
+  });
+
   it('ends a ring at the next strum', () => {
     expect(layout.blocks[0].tailX).toBe(200);
     expect(tailPath(layout.blocks[0])).toMatch(/^M26 .* 200 /);

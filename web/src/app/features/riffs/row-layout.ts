@@ -61,6 +61,8 @@ export interface StrumBlock {
   readonly tailX: number;
   /** Chord symbol; '' where it is not shown. */
   readonly name: string;
+  /** So that it ends before the next name begins. */
+  readonly nameSizePx: number;
   readonly spoken: string;
   /** Was heard to be so, or written by hand, or is only a guess. */
   readonly isGuess: boolean;
@@ -90,6 +92,12 @@ const MUTED_WIDTH = 24;
 /** Blocks shrink where strums stand close, down to what still shows a digit. */
 const MIN_BLOCK_WIDTH = 15;
 const BLOCK_GAP = 3;
+/** Chord symbols over ringing and over muted strums, and the smallest that can be read. */
+const NAME_PX = 34;
+const MUTED_NAME_PX = 22;
+const LEAST_NAME_PX = 14;
+/** Width of a character of the display font, as a share of its size. */
+const CHARACTER_WIDTH = 0.41;
 /** A block reaches this far over its outer strings. */
 const BLOCK_OVERHANG = 15;
 
@@ -140,6 +148,17 @@ function joinsOf(
     return from
       ? [{ fromX: before.endX, toX: x, y: yOf.get(string) ?? TOP, rises: Math.sign(fret - from.fret) }]
       : [];
+  });
+}
+
+/** With names as small as they must be, so that each ends before the next one begins. */
+function fitNames(blocks: readonly StrumBlock[]): StrumBlock[] {
+  const named = blocks.filter((block) => block.name !== '');
+  const nextX = new Map(named.map(({ id }, i) => [id, named[i + 1]?.x ?? Infinity]));
+  return blocks.map((block) => {
+    const fitting =
+      ((nextX.get(block.id) ?? Infinity) - block.x - BLOCK_GAP) / (CHARACTER_WIDTH * block.name.length);
+    return { ...block, nameSizePx: Math.max(LEAST_NAME_PX, Math.min(block.nameSizePx, fitting)) };
   });
 }
 
@@ -194,6 +213,7 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
         stroke: strokeOf(riff, strum),
         tailX: Math.max(left + width, Math.min(widthPx, x(soundingEndTicks(riff, i)))),
         name: shown,
+        nameSizePx: strum.palmMute ? MUTED_NAME_PX : NAME_PX,
         spoken: spokenStrum(strum, name),
         isGuess: strum.trust === 'guessed',
         hasNote: strum.note !== '',
@@ -202,7 +222,7 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
   });
   return {
     lines,
-    blocks,
+    blocks: fitNames(blocks),
     height: (lines.at(-1)?.y ?? 0) + BOTTOM,
     counts: rulerCounts(riff)
       .filter((c) => visible(c.ticks))

@@ -20,6 +20,7 @@ import { StrumGlyph } from './strum-glyph';
             [class.small]="block.palmMute"
             [class.sounding]="block.id === soundingId()"
             [style.left.px]="block.x"
+            [style.font-size.px]="block.nameSizePx"
             [name]="block.name"
           />
         }
@@ -109,11 +110,9 @@ import { StrumGlyph } from './strum-glyph';
     .names wn-chord-name {
       position: absolute;
       bottom: 2px;
-      font-size: 34px;
       transition: color 300ms;
     }
     .names .small {
-      font-size: 22px;
       font-weight: 500;
       color: var(--ink2);
       bottom: 4px;
