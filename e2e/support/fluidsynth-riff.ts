@@ -8,6 +8,7 @@ import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 const SOUNDFONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
+const RATE = 44100;
 const TICKS_PER_QUARTER = 480;
 export const BPM = 112;
 
@@ -142,7 +143,7 @@ function play(folder: string, name: string, events: readonly Event[]): string {
     '-C',
     '0',
     '-r',
-    '44100',
+    String(RATE),
     '-F',
     wav,
     SOUNDFONT,
@@ -151,8 +152,8 @@ function play(folder: string, name: string, events: readonly Event[]): string {
   return wav;
 }
 
-/** Writes the recording into `folder` and answers the path of the WAV file. */
-export function renderRiff(folder: string): string {
+/** Writes the recording into `folder`, played by a tape so many cents fast, and answers the path of the WAV file. */
+export function renderRiff(folder: string, { centsSharp = 0 } = {}): string {
   const left = play(folder, 'left', guitar(0));
   const right = play(folder, 'right', guitar(9));
   const rest = play(folder, 'rest', bassAndDrums());
@@ -163,7 +164,8 @@ export function renderRiff(folder: string): string {
   run('ffmpeg', [
     ...['-v', 'error', '-y', '-i', left, '-i', right, '-i', rest, '-filter_complex'],
     `[0:a]${amplifier}[l];[1:a]${amplifier}[r];[l][r]join=inputs=2:channel_layout=stereo[g];` +
-      '[2:a]volume=0dB[b];[g][b]amix=inputs=2:duration=shortest:normalize=0,alimiter=limit=0.9[o]',
+      '[2:a]volume=0dB[b];[g][b]amix=inputs=2:duration=shortest:normalize=0,alimiter=limit=0.9,' +
+      `asetrate=${Math.round(RATE * 2 ** (centsSharp / 1200))},aresample=${RATE}[o]`,
     ...['-map', '[o]', '-c:a', 'pcm_s16le', out],
   ]);
   if (readFileSync(out).length < 1_000_000) throw new Error('the rendered recording is too short');

@@ -28,7 +28,7 @@ test('a pedal learns to loop, an expression pedal sets the speed, both survive a
   await board.getByRole('button', { name: 'Switch 2' }).click();
   await expect(loop).toBeVisible();
   await expression.fill('0');
-  await expect(page.getByText('25 %')).toBeVisible();
+  await expect(page.getByTestId('speed')).toHaveText('25 %');
   await page.keyboard.press('Escape');
   await expect(board).toBeHidden();
 });
@@ -42,9 +42,9 @@ test('goes back and forth between slow and full speed, and keeps a loop with the
   const riffs = await shelf.openSong('Salt on the Wire');
   await riffs.ready();
   await page.keyboard.press('w');
-  await expect(page.getByText('60 %')).toBeVisible();
+  await expect(page.getByTestId('speed')).toHaveText('60 %');
   await page.keyboard.press('w');
-  await expect(page.getByText('100 %')).toBeVisible();
+  await expect(page.getByTestId('speed')).toHaveText('100 %');
 
   await page.getByRole('button', { name: 'What to loop' }).click();
   await page.getByRole('menuitem', { name: 'Loop this section' }).click();

@@ -1,6 +1,8 @@
 /** From the pitch of a recording to a guitar that is tuned for it. */
+import { mkdirSync } from 'node:fs';
 import { expect } from '@playwright/test';
 import { test } from '../support/app';
+import { renderRiff } from '../support/fluidsynth-riff';
 import { Shelf } from '../support/pages';
 
 test('settles pitch and tuning of a recording off 440 Hz, moves the tab along, and takes it back', async ({
@@ -57,4 +59,31 @@ test('the tuner finds the string by itself and says up or down', async ({ demoAp
   await page.waitForTimeout(5500);
   await page.getByRole('button', { name: 'Strike string 5' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'Tune up a little' })).toContainText(/−[89]\./);
+});
+
+test('says that a recording lies between two notes, and lets the user say which', async ({
+  app,
+  page,
+}, info) => {
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  mkdirSync(info.outputDir, { recursive: true });
+  await shelf.choose(renderRiff(info.outputDir, { centsSharp: 50 }));
+  await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 90_000 });
+  const riffs = await shelf.openSong('Four bar riff');
+  await riffs.ready();
+  await page.getByRole('tab', { name: 'Tuning' }).click();
+
+  await expect(page.getByText('Between two notes.')).toBeVisible();
+  await page.keyboard.press('2');
+  const cents = page.getByText(/^cents (sharp|flat)/);
+  const lowString = page.getByText(/^[0-9.]+ Hz/).first();
+  const [side, tunedTo] = [await cents.innerText(), await lowString.innerText()];
+  await page.getByRole('button', { name: 'Take the other side' }).click();
+  await expect(cents).not.toHaveText(side);
+  // As far the other way: every string is tuned a semitone away from where it was.
+  await expect(lowString).not.toHaveText(tunedTo);
+  await page.keyboard.press('Control+z');
+  await expect(cents).toHaveText(side);
+  await expect(lowString).toHaveText(tunedTo);
 });
