@@ -3,7 +3,7 @@
  * between them; a pass of a riff lies on the beats it is played on, so drift is followed beat by beat.
  */
 import { TICKS_PER_QUARTER, type Ticks } from '../units';
-import type { BeatGrid, Riff, Section } from './document';
+import type { Bar, BeatGrid, Riff, Section } from './document';
 
 export function ticksPerBeat(unit: number): Ticks {
   return (TICKS_PER_QUARTER * 4) / unit;
@@ -93,21 +93,27 @@ export function secondsToPassTicks(pass: Pass, riff: Riff, grid: BeatGrid, timeS
   return ((beatAtTime(grid, timeS) - pass.startBeat) / pass.beats) * riffTicks(riff);
 }
 
+/** Index of the last bar that has begun at a place between beats; -1 before the first. */
+function barIndexAt({ bars }: BeatGrid, beat: number): number {
+  let low = 0;
+  let high = bars.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (bars[middle].beat <= beat + 1e-6) low = middle + 1;
+    else high = middle;
+  }
+  return low - 1;
+}
+
 /** Bar (1 = first) and beat (1 = first) at a time, as players count; null where there is no bar. */
 export function countAt(grid: BeatGrid, timeS: number): { bar: number; beat: number } | null {
   const beat = beatAtTime(grid, timeS);
-  let low = 0;
-  let high = grid.bars.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (grid.bars[middle].beat <= beat + 1e-6) low = middle + 1;
-    else high = middle;
-  }
-  const bar = grid.bars[low - 1];
-  if (!bar) return null;
+  const index = barIndexAt(grid, beat);
+  if (index < 0) return null;
+  const bar = grid.bars[index];
   const beatInBar = Math.floor(beat - bar.beat + 1e-6) + 1;
   // Between bars, in free time, there is nothing to count.
-  return beatInBar <= bar.beats ? { bar: low, beat: beatInBar } : null;
+  return beatInBar <= bar.beats ? { bar: index + 1, beat: beatInBar } : null;
 }
 
 /** Start of each bar in seconds, and the end of the last. */
@@ -117,12 +123,38 @@ export function barTimesS(grid: BeatGrid): number[] {
   return last ? [...starts, timeAtBeat(grid, last.beat + last.beats)] : [];
 }
 
-/** Beats per minute around a time; null without beats. */
-export function tempoAt(grid: BeatGrid, timeS: number): number | null {
+/** Length of a beat around a time, in seconds; null without beats. */
+export function beatPeriodAt(grid: BeatGrid, timeS: number): number | null {
   if (grid.beatsS.length < 2) return null;
   const index = Math.min(grid.beatsS.length - 2, Math.max(0, Math.floor(beatAtTime(grid, timeS))));
   // Averaged over up to four beats: single beats carry the tracker's jitter.
   const from = Math.max(0, index - 1);
   const to = Math.min(grid.beatsS.length - 1, index + 3);
-  return (60 * (to - from)) / (grid.beatsS[to] - grid.beatsS[from]);
+  return (grid.beatsS[to] - grid.beatsS[from]) / (to - from);
+}
+
+/**
+ * Beats that make one beat of the tempo. In compound time, 6/8 and its kin, that is a dotted quarter, as every primer of music
+ * has it; else a quarter, as also in 7/8 (common practice on charts).
+ */
+function beatsPerTempoBeat({ beats, unit }: Bar): number {
+  if (unit < 8) return 1;
+  return beats % 3 === 0 ? 3 : unit / 4;
+}
+
+/** The bar at a time, for its meter: a pick-up or a bar that is cut off at the end has that of its neighbour. */
+function wholeBarAt(grid: BeatGrid, timeS: number): Bar | undefined {
+  const { bars } = grid;
+  const index = Math.max(0, barIndexAt(grid, beatAtTime(grid, timeS)));
+  const neighbour = bars[index === 0 ? 1 : index === bars.length - 1 ? index - 1 : index];
+  const bar = bars[index];
+  return neighbour && neighbour.unit === bar.unit && neighbour.beats > bar.beats ? neighbour : bar;
+}
+
+/** Beats per minute around a time, as they are counted: dotted quarters in 6/8. Null without beats. */
+export function tempoAt(grid: BeatGrid, timeS: number): number | null {
+  const periodS = beatPeriodAt(grid, timeS);
+  if (periodS === null) return null;
+  const bar = wholeBarAt(grid, timeS);
+  return 60 / (periodS * (bar ? beatsPerTempoBeat(bar) : 1));
 }

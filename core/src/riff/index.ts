@@ -23,6 +23,7 @@ export {
   passTicksToSeconds,
   riffTicks,
   secondsToPassTicks,
+  beatPeriodAt,
   tempoAt,
   ticksPerBeat,
 } from './grid';

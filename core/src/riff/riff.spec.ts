@@ -25,6 +25,7 @@ import {
   setMark,
   shiftFrets,
   soundingEndTicks,
+  beatPeriodAt,
   tempoAt,
   type Riff,
   type SongDocument,
@@ -104,6 +105,25 @@ describe('grid', () => {
     expect(tempoAt(DOCUMENT.grid, 1)).toBeCloseTo(120, -1);
     expect(tempoAt({ beatsS: [1], bars: [] }, 1)).toBeNull();
     expect(barTimesS(DOCUMENT.grid)).toHaveLength(9);
+  });
+
+  // Compound time is counted in dotted notes (theory primers); quarters in 7/8 are common practice.
+  it.each([
+    [6, 8, 80],
+    [12, 8, 80],
+    [7, 8, 120],
+    [4, 4, 240],
+  ])('counts bars of %i/%i with beats of 0.25 s at %i bpm', (beats, unit, bpm) => {
+    const bars = [
+      { beat: 0, beats: 1, unit },
+      ...[0, 1, 2].map((i) => ({ beat: 1 + i * beats, beats, unit })),
+      { beat: 1 + 3 * beats, beats: beats - 1, unit },
+    ];
+    const beatsS = Array.from({ length: 4 * beats + 1 }, (_, i) => 0.25 * i);
+    for (const timeS of [0, 0.3, 2, 0.25 * (2 + 3 * beats)]) {
+      expect(tempoAt({ beatsS, bars }, timeS)).toBeCloseTo(bpm, 6);
+    }
+    expect(beatPeriodAt({ beatsS, bars }, 1)).toBeCloseTo(0.25, 9);
   });
 });
 

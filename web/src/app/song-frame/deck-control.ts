@@ -7,7 +7,7 @@ import {
   passTicksToSeconds,
   removeLoop,
   soundingEndTicks,
-  tempoAt,
+  beatPeriodAt,
 } from '@wild-needle/core/riff';
 import { EARS, FOCUSES, SOURCES } from '../audio/ears';
 import type { PedalCommand } from '../audio/pedals';
@@ -295,14 +295,14 @@ export class DeckControl {
   private barBeforePlay(): CountIn | null {
     const grid = this.song.document()?.grid;
     const startS = this.player.nowS();
-    const bpm = grid ? tempoAt(grid, startS) : null;
-    if (!grid || bpm === null) return null;
+    const periodS = grid ? beatPeriodAt(grid, startS) : null;
+    if (!grid || periodS === null) return null;
     const times = barTimesS(grid);
     const bar = Math.max(
       0,
       times.findLastIndex((t) => t <= startS + BAR_TOLERANCE_S),
     );
-    return { beats: grid.bars[Math.min(bar, grid.bars.length - 1)]?.beats ?? 4, periodS: 60 / bpm };
+    return { beats: grid.bars[Math.min(bar, grid.bars.length - 1)]?.beats ?? 4, periodS };
   }
 
   private barAt(timeS: number): Loop | null {
