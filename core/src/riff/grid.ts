@@ -158,3 +158,20 @@ export function tempoAt(grid: BeatGrid, timeS: number): number | null {
   const bar = wholeBarAt(grid, timeS);
   return 60 / (periodS * (bar ? beatsPerTempoBeat(bar) : 1));
 }
+
+/** The meter that most bars have. */
+function commonestBar(bars: readonly Bar[]): Bar | undefined {
+  const counts = new Map<string, number>();
+  const nameOf = ({ beats, unit }: Bar): string => `${beats}/${unit}`;
+  for (const bar of bars) counts.set(nameOf(bar), (counts.get(nameOf(bar)) ?? 0) + 1);
+  const most = Math.max(...counts.values());
+  return bars.find((bar) => counts.get(nameOf(bar)) === most);
+}
+
+/** Beats per minute over the whole song, counted as most of its bars are; null without beats. */
+export function overallTempo({ beatsS, bars }: BeatGrid): number | null {
+  if (beatsS.length < 2) return null;
+  const periodS = (beatsS[beatsS.length - 1] - beatsS[0]) / (beatsS.length - 1);
+  const bar = commonestBar(bars);
+  return 60 / (periodS * (bar ? beatsPerTempoBeat(bar) : 1));
+}

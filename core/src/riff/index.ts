@@ -24,6 +24,7 @@ export {
   riffTicks,
   secondsToPassTicks,
   beatPeriodAt,
+  overallTempo,
   tempoAt,
   ticksPerBeat,
 } from './grid';

@@ -26,6 +26,7 @@ import {
   shiftFrets,
   soundingEndTicks,
   beatPeriodAt,
+  overallTempo,
   tempoAt,
   type Riff,
   type SongDocument,
@@ -124,6 +125,7 @@ describe('grid', () => {
       expect(tempoAt({ beatsS, bars }, timeS)).toBeCloseTo(bpm, 6);
     }
     expect(beatPeriodAt({ beatsS, bars }, 1)).toBeCloseTo(0.25, 9);
+    expect(overallTempo({ beatsS, bars })).toBeCloseTo(bpm, 6);
   });
 });
 

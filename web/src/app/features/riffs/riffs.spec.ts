@@ -108,6 +108,30 @@ describe('row layout', () => {
     expect(sizes(30)[0]).toBe(14);
   });
 
+  it('names a chord where it changes and at each bar where strums stand too close for every name', () => {
+    const bars = [RIFF.bars[0], RIFF.bars[0]];
+    const chords: [number, number][][] = [
+      ...Array.from({ length: 10 }, (): [number, number][] => [
+        [6, 0],
+        [5, 2],
+      ]),
+      ...Array.from({ length: 6 }, (): [number, number][] => [
+        [6, 3],
+        [5, 5],
+      ]),
+    ];
+    const strums = chords.map((frets, i) => strum(480 * i, frets));
+    const window = { fromTicks: 0, toTicks: 7680 };
+    const names = (widthPx: number): string[] =>
+      layoutRow({ ...RIFF, bars, strums }, { ...OPTIONS, window, widthPx }).blocks.map((b) => b.name);
+    expect(names(800)).toEqual([...Array<string>(10).fill('E5'), ...Array<string>(6).fill('G5')]);
+    expect(names(400).flatMap((name, i) => (name ? [[i, name]] : []))).toEqual([
+      [0, 'E5'],
+      [8, 'E5'],
+      [10, 'G5'],
+    ]);
+  });
+
   it('ends a ring at the next strum', () => {
     expect(layout.blocks[0].tailX).toBe(200);
     expect(tailPath(layout.blocks[0])).toMatch(/^M26 .* 200 /);

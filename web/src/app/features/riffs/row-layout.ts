@@ -96,6 +96,8 @@ const BLOCK_GAP = 3;
 const NAME_PX = 34;
 const MUTED_NAME_PX = 22;
 const LEAST_NAME_PX = 14;
+/** Less between two names and they read as one. */
+const NAME_GAP = 8;
 /** Width of a character of the display font, as a share of its size. */
 const CHARACTER_WIDTH = 0.41;
 /** A block reaches this far over its outer strings. */
@@ -151,13 +153,29 @@ function joinsOf(
   });
 }
 
-/** With names as small as they must be, so that each ends before the next one begins. */
-function fitNames(blocks: readonly StrumBlock[]): StrumBlock[] {
+/** Room from each named block to the next, in pixels. */
+function roomsOf(named: readonly StrumBlock[]): Map<string, number> {
+  return new Map(named.map(({ id, x }, i) => [id, (named[i + 1]?.x ?? Infinity) - x - NAME_GAP]));
+}
+
+/**
+ * Names that end before the next one begins. Where strums stand too close, a chord is named where it changes and at the start
+ * of each bar, as on a chord chart; where it changes too fast for that, names shrink.
+ */
+function fitNames(blocks: readonly StrumBlock[], barLines: readonly number[]): StrumBlock[] {
   const named = blocks.filter((block) => block.name !== '');
-  const nextX = new Map(named.map(({ id }, i) => [id, named[i + 1]?.x ?? Infinity]));
+  const rooms = roomsOf(named);
+  const widthOf = ({ name, nameSizePx }: StrumBlock): number => CHARACTER_WIDTH * name.length * nameSizePx;
+  const isTight = named.some((block) => widthOf(block) > (rooms.get(block.id) ?? Infinity));
+  const barOf = ({ x }: StrumBlock): number => barLines.findLastIndex((line) => line <= x);
+  const isRepeat = (block: StrumBlock, i: number): boolean =>
+    i > 0 && block.name === named[i - 1].name && barOf(block) === barOf(named[i - 1]);
+  const kept = isTight ? named.filter((block, i) => !isRepeat(block, i)) : named;
+  const keptRooms = roomsOf(kept);
   return blocks.map((block) => {
-    const fitting =
-      ((nextX.get(block.id) ?? Infinity) - block.x - BLOCK_GAP) / (CHARACTER_WIDTH * block.name.length);
+    const room = keptRooms.get(block.id);
+    if (room === undefined) return { ...block, name: '' };
+    const fitting = room / (CHARACTER_WIDTH * block.name.length);
     return { ...block, nameSizePx: Math.max(LEAST_NAME_PX, Math.min(block.nameSizePx, fitting)) };
   });
 }
@@ -220,13 +238,14 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
       },
     ];
   });
+  const barLines = barStartsTicks(riff).filter(visible).map(x);
   return {
     lines,
-    blocks: fitNames(blocks),
+    blocks: fitNames(blocks, barLines),
     height: (lines.at(-1)?.y ?? 0) + BOTTOM,
     counts: rulerCounts(riff)
       .filter((c) => visible(c.ticks))
       .map((c) => ({ x: x(c.ticks), text: c.text, onBeat: c.onBeat })),
-    barLines: barStartsTicks(riff).filter(visible).map(x),
+    barLines,
   };
 }
