@@ -116,11 +116,6 @@ function writeStrum(id: string, { ticks, endTicks, strum }: PlacedStrum, strings
   };
 }
 
-/** Section names that say only what is known: the riff letter; the user names verse and chorus. */
-function sectionName(index: number, letter: string): string {
-  return `Part ${index + 1}, riff ${letter}`;
-}
-
 export function draftDocument(
   analysis: Analysis,
   { title, artist, recordingId }: DraftOptions,
@@ -168,7 +163,8 @@ export function draftDocument(
     sections.push({
       ...PLAIN_SECTION,
       id: `section-${sections.length + 1}`,
-      name: sectionName(sections.length, letter),
+      // Its riff is said beside it everywhere; the user names verse and chorus.
+      name: `Part ${sections.length + 1}`,
       riffId: riff.id,
       startBar: section.startBar,
       passes: section.passes,

@@ -68,6 +68,9 @@ describe('row layout', () => {
   it('places strums by their time', () => {
     expect(layout.blocks.map((b) => b.x)).toEqual([0, 200, 400, 600]);
     expect(layout.counts.filter((c) => c.onBeat).map((c) => c.x)).toEqual([0, 200, 400, 600]);
+    expect(layout.counts.map((c) => c.text)).toContain('&');
+    const narrow = layoutRow(RIFF, { ...OPTIONS, widthPx: 120 });
+    expect(narrow.counts.slice(0, -1).map((c) => c.text)).toEqual(['1', '2', '3', '4']);
   });
 
   it('folds strings that the riff does not touch and spreads the others', () => {
@@ -106,6 +109,18 @@ describe('row layout', () => {
     expect(near * 0.41 * 'E5'.length).toBeLessThan(25);
     expect(last).toBe(34);
     expect(sizes(30)[0]).toBe(14);
+  });
+
+  it('leaves the octave to the digits where there is no room for the word', () => {
+    const octave: [number, number][] = [
+      [5, 5],
+      [3, 7],
+    ];
+    const strums = [strum(0, octave), strum(240, [[6, 1]])];
+    const nameAt = (widthPx: number): string =>
+      layoutRow({ ...RIFF, strums }, { ...OPTIONS, widthPx }).blocks[0].name;
+    expect(nameAt(2000)).toBe('D octave');
+    expect(nameAt(600)).toBe('D');
   });
 
   it('names a chord where it changes and at each bar where strums stand too close for every name', () => {

@@ -100,6 +100,8 @@ const LEAST_NAME_PX = 14;
 const NAME_GAP = 8;
 /** Width of a character of the display font, as a share of its size. */
 const CHARACTER_WIDTH = 0.41;
+/** Counts between beats are left out where they would stand on the next one. */
+const LEAST_COUNT_PX = 20;
 /** A block reaches this far over its outer strings. */
 const BLOCK_OVERHANG = 15;
 
@@ -175,8 +177,14 @@ function fitNames(blocks: readonly StrumBlock[], barLines: readonly number[]): S
   return blocks.map((block) => {
     const room = keptRooms.get(block.id);
     if (room === undefined) return { ...block, name: '' };
-    const fitting = room / (CHARACTER_WIDTH * block.name.length);
-    return { ...block, nameSizePx: Math.max(LEAST_NAME_PX, Math.min(block.nameSizePx, fitting)) };
+    const fittingPx = (text: string): number => room / (CHARACTER_WIDTH * text.length);
+    // 'D octave' is told by its two strings where there is room for the D alone.
+    const name = fittingPx(block.name) < LEAST_NAME_PX ? block.name.split(' ')[0] : block.name;
+    return {
+      ...block,
+      name,
+      nameSizePx: Math.max(LEAST_NAME_PX, Math.min(block.nameSizePx, fittingPx(name))),
+    };
   });
 }
 
@@ -239,13 +247,14 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
     ];
   });
   const barLines = barStartsTicks(riff).filter(visible).map(x);
+  const counts = rulerCounts(riff)
+    .filter((c) => visible(c.ticks))
+    .map((c) => ({ x: x(c.ticks), text: c.text, onBeat: c.onBeat }));
   return {
     lines,
     blocks: fitNames(blocks, barLines),
     height: (lines.at(-1)?.y ?? 0) + BOTTOM,
-    counts: rulerCounts(riff)
-      .filter((c) => visible(c.ticks))
-      .map((c) => ({ x: x(c.ticks), text: c.text, onBeat: c.onBeat })),
+    counts: counts.filter((c, i) => c.onBeat || (counts[i + 1]?.x ?? Infinity) - c.x >= LEAST_COUNT_PX),
     barLines,
   };
 }

@@ -1,6 +1,7 @@
 /** The chosen strum, large: its chord, where it stands, how sure it is, what sounds there, ways to play it, its marks. */
 import type { ElementRef } from '@angular/core';
 import {
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -8,6 +9,7 @@ import {
   input,
   output,
   viewChild,
+  viewChildren,
 } from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import type { StringFret, Way } from '@wild-needle/core/guitar';
@@ -30,6 +32,14 @@ import { fretText, handWords, noteName, wayWords } from './way-words';
 const NOT_HEARD = 0.3;
 /** Notes that sound without being written are listed from here on. */
 const EXTRA = 0.6;
+
+/** Scrolls a list, and nothing around it, as little as shows a row whole. */
+function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLElement): void {
+  if (offsetTop < list.scrollTop) list.scrollTop = offsetTop;
+  else if (offsetTop + offsetHeight > list.scrollTop + list.clientHeight) {
+    list.scrollTop = offsetTop + offsetHeight - list.clientHeight;
+  }
+}
 
 @Component({
   selector: 'wn-strum-panel',
@@ -83,10 +93,11 @@ const EXTRA = 0.6;
           <span>fits</span>
         }
       </div>
-      <div class="ways" role="listbox" aria-label="Ways to play it">
+      <div #wayList class="ways" role="listbox" aria-label="Ways to play it">
         @for (row of ways(); track row.frets) {
           @let chosen = row.frets === written();
           <div
+            #wayRow
             role="option"
             tabindex="-1"
             [class.chosen]="chosen"
@@ -211,6 +222,7 @@ const EXTRA = 0.6;
       border-bottom: 1px solid var(--line);
     }
     .ways {
+      position: relative;
       flex: 1 1 100px;
       min-height: 88px;
       overflow-y: auto;
@@ -270,6 +282,8 @@ export class StrumPanel {
   protected readonly view = inject(RiffView);
   protected readonly study = inject(StrumStudy);
   private readonly noteField = viewChild<ElementRef<HTMLInputElement>>('note');
+  private readonly wayList = viewChild<ElementRef<HTMLElement>>('wayList');
+  private readonly wayRows = viewChildren<ElementRef<HTMLElement>>('wayRow');
 
   readonly sounding = input.required<boolean>();
   readonly checked = output();
@@ -353,6 +367,15 @@ export class StrumPanel {
     }));
   });
   protected readonly written = computed(() => this.fretText(this.shown().strum?.frets ?? []));
+
+  constructor() {
+    // The written way is in sight, wherever it ranks.
+    afterRenderEffect(() => {
+      const at = this.ways().findIndex(({ frets }) => frets === this.written());
+      const [list, row] = [this.wayList()?.nativeElement, this.wayRows()[at]?.nativeElement];
+      if (list && row) scrollIntoSight(list, row);
+    });
+  }
 
   /** The way `step` places after the written one. */
   neighbour(step: 1 | -1): Way | null {

@@ -13,12 +13,14 @@ export interface MapBlock {
   readonly isDoubtful: boolean;
 }
 
-/** Heights in units of the drawing: room for arcs, a row per riff, a block in it, a notch per pass. */
+/** Heights in units of the drawing: room for arcs, a row per riff with a gap between blocks, a notch per pass. */
 export const ARC_HEIGHT = 84;
-const ROW = 33;
-export const BLOCK = 29;
-const NOTCH = 5;
 const GAP = 4;
+const NOTCH = 5;
+/** Rows share the height of five tall ones, so that many riffs leave room for the list below; a label needs the smallest. */
+const TALL_ROW = 33;
+const ROWS_HEIGHT = 5 * TALL_ROW;
+const LEAST_ROW = 20;
 
 export interface DrawnBlock extends MapBlock {
   readonly top: number;
@@ -35,20 +37,22 @@ export interface DrawnArc {
   readonly d: string;
 }
 
+/** A riff and the middle of its row. */
+export interface DrawnRow {
+  readonly letter: string;
+  readonly y: number;
+}
+
 export interface DrawnMap {
-  readonly letters: readonly string[];
+  readonly rows: readonly DrawnRow[];
+  readonly blockHeight: number;
   readonly height: number;
   readonly blocks: readonly DrawnBlock[];
   readonly arcs: readonly DrawnArc[];
 }
 
-/** Middle of a row. */
-export function railOf(row: number): number {
-  return ARC_HEIGHT + GAP + ROW * row + BLOCK / 2;
-}
-
-function drawBlock(block: MapBlock, row: number, perSecond: number): DrawnBlock {
-  const top = railOf(row) - BLOCK / 2;
+function drawBlock(block: MapBlock, y: number, blockHeight: number, perSecond: number): DrawnBlock {
+  const top = y - blockHeight / 2;
   const [fromX, toX] = [block.startS * perSecond, block.endS * perSecond];
   const pass = (toX - fromX) / block.passes;
   const notches = Array.from({ length: block.passes - 1 }, (_, i) => fromX + (i + 1) * pass)
@@ -59,7 +63,7 @@ function drawBlock(block: MapBlock, row: number, perSecond: number): DrawnBlock 
     top,
     fromX,
     toX,
-    d: `M${fromX.toFixed(1)} ${top}${notches}L${toX.toFixed(1)} ${top}v${BLOCK}H${fromX.toFixed(1)}z`,
+    d: `M${fromX.toFixed(1)} ${top}${notches}L${toX.toFixed(1)} ${top}v${blockHeight}H${fromX.toFixed(1)}z`,
     label: `${movedBy(block.transpose)} ×${block.passes}`.trim(),
   };
 }
@@ -84,10 +88,18 @@ function drawArc(from: MapBlock, to: MapBlock, perSecond: number): DrawnArc {
 export function drawMap(blocks: readonly MapBlock[], durationS: number, width: number): DrawnMap {
   const perSecond = width / Math.max(1e-6, durationS);
   const letters = [...new Set(blocks.map((b) => b.letter))].sort();
+  const rowHeight = Math.max(LEAST_ROW, Math.min(TALL_ROW, Math.floor(ROWS_HEIGHT / letters.length)));
+  const blockHeight = rowHeight - GAP;
+  const rows = letters.map((letter, i) => ({
+    letter,
+    y: ARC_HEIGHT + GAP + rowHeight * i + blockHeight / 2,
+  }));
+  const yOf = new Map(rows.map(({ letter, y }) => [letter, y]));
   return {
-    letters,
-    height: railOf(Math.max(1, letters.length) - 1) + ROW - BLOCK / 2,
-    blocks: blocks.map((block) => drawBlock(block, letters.indexOf(block.letter), perSecond)),
+    rows,
+    blockHeight,
+    height: ARC_HEIGHT + GAP + rowHeight * Math.max(1, letters.length),
+    blocks: blocks.map((block) => drawBlock(block, yOf.get(block.letter) ?? 0, blockHeight, perSecond)),
     arcs: letters.flatMap((letter) => {
       const same = blocks.filter((b) => b.letter === letter);
       return same.slice(1).map((to, i) => drawArc(same[i], to, perSecond));

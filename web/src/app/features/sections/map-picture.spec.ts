@@ -18,7 +18,7 @@ const BLOCKS = [block('1', 'A', 0, 10), block('2', 'B', 10, 20), block('3', 'A',
 describe('the road map', () => {
   it('has a row per riff, a notch per further pass, and an arc from each place of a riff to the next', () => {
     const map = drawMap(BLOCKS, 40, 1000);
-    expect(map.letters).toEqual(['A', 'B']);
+    expect(map.rows.map((r) => r.letter)).toEqual(['A', 'B']);
     expect(map.arcs).toHaveLength(1);
     expect(map.arcs[0]).toMatchObject({ letter: 'A', isMoved: true });
     expect(map.blocks.map((b) => [b.fromX, b.toX])).toEqual([
@@ -28,6 +28,18 @@ describe('the road map', () => {
     ]);
     expect(map.blocks[1].top).toBeGreaterThan(map.blocks[0].top);
     expect(map.blocks[2].label).toBe('+2 ×2');
+  });
+
+  it('makes rows lower where there are many riffs, so that the list below keeps its room', () => {
+    const many = Array.from({ length: 8 }, (_, i) => block(String(i), 'ABCDEFGH'[i], 5 * i, 5 * i + 5));
+    const [three, eight] = [drawMap(BLOCKS, 40, 1000), drawMap(many, 40, 1000)];
+    expect(eight.blockHeight).toBeLessThan(three.blockHeight);
+    expect(eight.height).toBeLessThan(84 + 8 * (three.blockHeight + 4));
+    const tops = eight.blocks.map((b) => b.top);
+    for (let i = 1; i < tops.length; i++) {
+      expect(tops[i]).toBeGreaterThanOrEqual(tops[i - 1] + eight.blockHeight);
+    }
+    expect(tops[7] + eight.blockHeight).toBeLessThan(eight.height);
   });
 
   it('is a well-formed picture with every name, whatever the names are', () => {

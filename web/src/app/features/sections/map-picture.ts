@@ -3,7 +3,7 @@
  * a row per riff, the order of play. Nothing in it comes from elsewhere, fonts are those of the one who looks.
  */
 import { clock } from '../../shared/words';
-import { ARC_HEIGHT, BLOCK, drawMap, railOf, type MapBlock } from './map-geometry';
+import { ARC_HEIGHT, drawMap, type MapBlock } from './map-geometry';
 
 const WIDTH = 1400;
 const MARGIN = 48;
@@ -45,15 +45,21 @@ export function roadMapPicture({ title, artist, facts, order, durationS, blocks 
     ({ d, isMoved }) =>
       `<path d="${d}" fill="${GROOVE}" fill-opacity="${isMoved ? 0.06 : 0.16}" stroke="${GROOVE}"${isMoved ? ' stroke-dasharray="4 4"' : ''}/>`,
   );
-  const rows = map.letters.map(
-    (letter, row) =>
-      `<path d="M0 ${railOf(row)}H${WIDTH - 2 * MARGIN}" stroke="#bbb"/>` +
-      text(-30, railOf(row) + 9, 26, letter, 'font-weight="800"'),
+  const rows = map.rows.map(
+    ({ letter, y }) =>
+      `<path d="M0 ${y}H${WIDTH - 2 * MARGIN}" stroke="#bbb"/>` +
+      text(-30, y + 9, Math.min(26, map.blockHeight), letter, 'font-weight="800"'),
   );
   const drawn = map.blocks.map(
     ({ d, transpose, label, fromX, top }) =>
       `<path d="${d}" fill="${transpose === 0 ? INK : PAPER}" stroke="${INK}" stroke-width="1.5"/>` +
-      text(fromX + 6, top + BLOCK - 8, 14, label, transpose === 0 ? `fill="${PAPER}"` : ''),
+      text(
+        fromX + 6,
+        top + map.blockHeight - 4,
+        Math.min(14, map.blockHeight - 2),
+        label,
+        transpose === 0 ? `fill="${PAPER}"` : '',
+      ),
   );
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WIDTH} ${height}" width="${WIDTH}" height="${height}" font-family="'Big Shoulders Display','Arial Narrow',sans-serif" fill="${INK}">
 <title>${escape(title)}</title>

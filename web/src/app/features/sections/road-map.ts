@@ -4,7 +4,7 @@
  */
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { movedBy } from '../../shared/words';
-import { ARC_HEIGHT, BLOCK, drawMap, railOf, type MapBlock } from './map-geometry';
+import { ARC_HEIGHT, drawMap, type MapBlock } from './map-geometry';
 
 /** Width of the drawing, stretched to the width there is. */
 const UNITS = 1000;
@@ -12,6 +12,7 @@ const UNITS = 1000;
 @Component({
   selector: 'wn-road-map',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[style.--block.px]': 'map().blockHeight' },
   template: `
     <svg
       [attr.viewBox]="'0 0 ${UNITS} ' + map().height"
@@ -23,15 +24,15 @@ const UNITS = 1000;
         <path class="arc" [class.moved]="arc.isMoved" [class.pale]="arc.isPale" [attr.d]="arc.d" />
       }
       <line class="ground" x1="0" x2="${UNITS}" y1="${ARC_HEIGHT}" y2="${ARC_HEIGHT}" />
-      @for (row of map().letters; track row) {
-        <line class="rail" x1="0" x2="${UNITS}" [attr.y1]="railOf($index)" [attr.y2]="railOf($index)" />
+      @for (row of map().rows; track row.letter) {
+        <line class="rail" x1="0" x2="${UNITS}" [attr.y1]="row.y" [attr.y2]="row.y" />
       }
       @for (block of drawn(); track block.id) {
         <path class="block" [class.moved]="block.transpose !== 0" [attr.d]="block.d" />
       }
     </svg>
-    @for (row of map().letters; track row) {
-      <span class="display letter" [style.top.px]="railOf($index) - 15">{{ row }}</span>
+    @for (row of map().rows; track row.letter) {
+      <span class="display letter" [style.top.px]="row.y">{{ row.letter }}</span>
     }
     @for (block of drawn(); track block.id) {
       <button
@@ -96,20 +97,25 @@ const UNITS = 1000;
     }
     .letter {
       position: absolute;
-      left: -4px;
-      font-size: 26px;
+      // In the margin: the needle at 0:00 must not cross it.
+      left: -14px;
+      font-size: min(26px, var(--block));
+      line-height: 1;
       font-weight: 800;
+      transform: translateY(-50%);
       pointer-events: none;
     }
     .touch {
       position: absolute;
-      height: ${BLOCK}px;
-      padding: 8px 0 0 6px;
+      display: flex;
+      align-items: end;
+      height: var(--block);
+      padding: 0 0 1px 6px;
       border: 0;
       background: none;
       color: var(--sleeve);
       text-align: left;
-      font: 600 15px/18px var(--display);
+      font: 600 min(15px, var(--block)) / 1.1 var(--display);
       white-space: nowrap;
       overflow: hidden;
       cursor: pointer;
@@ -123,7 +129,7 @@ const UNITS = 1000;
     .touch i {
       position: absolute;
       right: 6px;
-      top: 9px;
+      top: calc(50% - 6px);
       width: 9px;
       height: 9px;
       border: 2px solid var(--doubt-fill);
@@ -153,5 +159,4 @@ export class RoadMap {
       ),
     })),
   );
-  protected readonly railOf = railOf;
 }
