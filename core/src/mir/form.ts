@@ -2,7 +2,9 @@
  * Sections, riffs and passes: the song is cut into stretches (`stretches.ts`), and stretches that play the same riff, also
  * moved by some semitones, get one letter.
  */
-import { barContents, barSimilarity, type BarContent } from './bar-contents';
+import { barContents } from './bar-contents';
+import type { BarChroma } from './bar-harmony';
+import { barLikeness, type BarLikeness } from './bar-likeness';
 import type { OnsetStrength } from './onset-strength';
 import { cutIntoStretches, type Cutting, type Stretch } from './stretches';
 import { textureChanges } from './texture';
@@ -17,48 +19,44 @@ const OR_ELSE = 0.15;
 const NEARBY_BARS = 4;
 
 /** How far two stretches play the same when the first is moved; passes of 2 and of 4 bars are compared over 4. */
-function compareStretches(
-  bars: readonly BarContent[],
-  known: Stretch,
-  stretch: Stretch,
-  shift: number,
-): number {
+function compareStretches(likeness: BarLikeness, known: Stretch, stretch: Stretch, shift: number): number {
   const [short, long] = [known.barsPerPass, stretch.barsPerPass].sort((a, b) => a - b);
   if (long % short !== 0) return 0;
   let sum = 0;
   for (let b = 0; b < long; b++) {
-    const one = bars[known.start + (b % known.barsPerPass)];
-    sum += barSimilarity(one, bars[stretch.start + (b % stretch.barsPerPass)], shift);
+    sum += likeness(known.start + (b % known.barsPerPass), stretch.start + (b % stretch.barsPerPass), shift);
   }
   return sum / long;
 }
 
 /**
  * Bars are [downbeats[i], downbeats[i + 1]); strums before the first downbeat belong to no bar. `strength` lets changes
- * of texture speak; null leaves them out.
+ * of texture speak, `harmony` of every bar what sounds in it; null leaves them out.
  */
 export function findSections(
   strums: readonly HeardStrum[],
   downbeatsS: readonly number[],
   durationS: number,
   strength: OnsetStrength | null = null,
+  harmony: readonly BarChroma[] | null = null,
 ): HeardSection[] {
   if (downbeatsS.length < 2) return [];
   const all = barContents(strums, downbeatsS, durationS);
   const first = all.findIndex((bar) => bar.length > 0);
   const last = all.findLastIndex((bar) => bar.length > 0);
   if (first < 0) return [];
-  const bars = all.slice(first, last + 1);
-  const changes = textureChanges(strength, downbeatsS, durationS).slice(first);
+  const likeness = barLikeness(all.slice(first, last + 1), harmony?.slice(first, last + 1) ?? null);
+  const changes = textureChanges(strength, downbeatsS, durationS).slice(first, last + 1);
 
   const sections: HeardSection[] = [];
   const known: { label: string; stretch: Stretch }[] = [];
-  const cutting = cutIntoStretches(bars, changes);
+  const cutting = cutIntoStretches(likeness, changes);
   for (const stretch of cutting.stretches) {
     let best = { score: SAME_RIFF, label: '', shift: 0 };
     for (const { label, stretch: other } of known) {
       for (let shift = 0; shift < 12; shift++) {
-        const score = compareStretches(bars, other, stretch, shift) - (shift === 0 ? 0 : MOVED_DISADVANTAGE);
+        const score =
+          compareStretches(likeness, other, stretch, shift) - (shift === 0 ? 0 : MOVED_DISADVANTAGE);
         if (score > best.score) best = { score, label, shift };
       }
     }

@@ -10,6 +10,8 @@ export type {
   ReferenceOffset,
   StereoSignal,
 } from './types';
+export { harmonySimilarity, hearBarHarmony } from './bar-harmony';
+export type { BarChroma } from './bar-harmony';
 export { estimateReferenceOffset } from './reference-offset';
 export { estimateKey, estimateSectionKeys } from './key-estimate';
 export { listen } from './listen';

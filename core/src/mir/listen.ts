@@ -7,6 +7,7 @@ import { groupAlike } from './alike';
 import { placeBars, type BarLayout } from './bars';
 import { comparePasses, type HeardPass } from './compare-passes';
 import { barContents } from './bar-contents';
+import { hearBarHarmony } from './bar-harmony';
 import { findSections } from './form';
 import { createStrumHearing, type KnownForm } from './hear-strums';
 import { estimateKey, estimateSectionKeys } from './key-estimate';
@@ -123,14 +124,15 @@ export function listen(
   // Strums in free time stand in no bar.
   const inBars = (some: readonly HeardStrum[]): HeardStrum[] =>
     some.filter(({ timeS }) => !grid.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS));
-  const drafted = findSections(inBars(first.strums), downbeatsS, durationS, hearing.strength);
+  const harmony = hearBarHarmony(midSide.mid, sampleRate, offsetCents, downbeatsS, durationS);
+  const drafted = findSections(inBars(first.strums), downbeatsS, durationS, hearing.strength, harmony);
   const bars = barContents(first.strums, downbeatsS, durationS);
   const known: KnownForm = {
     beatsS: grid.beatsS,
     alikeOf: (timesS) => groupAlike(timesS, drafted, downbeatsS, bars),
   };
   const { strums } = hearing.hear(known);
-  const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength);
+  const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength, harmony);
   const keys = estimateSectionKeys(strums, sections);
   const passes = comparePasses(strums, sections, downbeatsS, durationS);
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { BarContent } from './bar-contents';
-import { cutIntoStretches } from './stretches';
+import { barLikeness } from './bar-likeness';
+import { cutIntoStretches, type Cutting } from './stretches';
 
 /** A bar of two strums on a root; another offset makes another rhythm. */
 const bar = (rootPc: number, offset = 0): BarContent =>
@@ -8,12 +9,14 @@ const bar = (rootPc: number, offset = 0): BarContent =>
 const A = [bar(0), bar(3)];
 const B = [bar(5, 0.25), bar(9, 0.125)];
 const song = (...parts: (readonly BarContent[])[]): BarContent[] => parts.flat();
+const cut = (bars: readonly BarContent[], changes: readonly number[]): Cutting =>
+  cutIntoStretches(barLikeness(bars, null), changes);
 const still = (bars: readonly BarContent[]): number[] => bars.map(() => 0);
 
 describe('a song cut into stretches', () => {
   it('begins a stretch where another riff begins, and is sure of it', () => {
     const bars = song(A, A, A, A, B, B, B, B);
-    const { stretches, cutProbability } = cutIntoStretches(bars, still(bars));
+    const { stretches, cutProbability } = cut(bars, still(bars));
     expect(stretches.map((s) => s.start)).toEqual([0, 8]);
     expect(cutProbability[8]).toBeGreaterThan(0.9);
     expect(cutProbability[4]).toBeLessThan(0.4);
@@ -21,7 +24,7 @@ describe('a song cut into stretches', () => {
 
   it('is certain of both ends, and has no probability outside of 0 to 1', () => {
     const bars = song(A, B, A, A, B);
-    const { cutProbability } = cutIntoStretches(bars, still(bars));
+    const { cutProbability } = cut(bars, still(bars));
     expect(cutProbability[0]).toBeCloseTo(1);
     expect(cutProbability[bars.length]).toBeCloseTo(1);
     for (const p of cutProbability) expect(p).toBeGreaterThanOrEqual(0);
@@ -33,15 +36,15 @@ describe('a song cut into stretches', () => {
     const clear = song(A, A, A, A, B, B, B, B);
     const unclear = song(A, A, A, A.slice(0, 1), odd, B, B, B, B);
     const sureness = (bars: BarContent[]): number =>
-      Math.max(...[7, 8].map((b) => cutIntoStretches(bars, still(bars)).cutProbability[b]));
+      Math.max(...[7, 8].map((b) => cut(bars, still(bars)).cutProbability[b]));
     expect(sureness(unclear)).toBeLessThan(sureness(clear));
   });
 
   it('is surer where the texture changes too', () => {
     const bars = song(A, A, B, B);
     const changes = still(bars);
-    const before = cutIntoStretches(bars, changes).cutProbability[4];
+    const before = cut(bars, changes).cutProbability[4];
     changes[4] = 1;
-    expect(cutIntoStretches(bars, changes).cutProbability[4]).toBeGreaterThan(before);
+    expect(cut(bars, changes).cutProbability[4]).toBeGreaterThan(before);
   });
 });

@@ -5,7 +5,7 @@
  * principle of minimum description length, Rissanen 1978). A cut is cheaper where the texture changes. Summing over all
  * ways to cut instead of taking the cheapest (the forward-backward algorithm, Rabiner 1989) says how sure each cut is.
  */
-import { barSimilarity, type BarContent } from './bar-contents';
+import type { BarLikeness } from './bar-likeness';
 
 /** Costs in units of "one bar entirely different". */
 const NEW_BAR = 0.5;
@@ -40,14 +40,14 @@ export interface Cutting {
 }
 
 /** Cheapest way to say the bars [start, start + length): new, or as an earlier place at some height. */
-function firstPassCosts(bars: readonly BarContent[], start: number): number[] {
+function firstPassCosts(likeness: BarLikeness, count: number, start: number): number[] {
   const longest = PASS_LENGTHS[PASS_LENGTHS.length - 1];
   const best = Array.from({ length: longest + 1 }, (_, length) => NEW_BAR * length);
   for (let earlier = Math.max(0, start - FARTHEST_COPY); earlier < start; earlier++) {
     for (let shift = 0; shift < 12; shift++) {
       let cost = COPY + (shift === 0 ? 0 : MOVED);
-      for (let b = 0; b < longest && start + b < bars.length && earlier + b < start; b++) {
-        cost += 1 - barSimilarity(bars[earlier + b], bars[start + b], shift);
+      for (let b = 0; b < longest && start + b < count && earlier + b < start; b++) {
+        cost += 1 - likeness(earlier + b, start + b, shift);
         if (cost < best[b + 1]) best[b + 1] = cost;
         if (cost > NEW_BAR * longest) break;
       }
@@ -63,17 +63,17 @@ interface Way extends Stretch {
 }
 
 /** Every stretch that may begin at a bar. */
-function waysFrom(bars: readonly BarContent[], start: number, change: number): Way[] {
-  const first = firstPassCosts(bars, start);
+function waysFrom(likeness: BarLikeness, count: number, start: number, change: number): Way[] {
+  const first = firstPassCosts(likeness, count, start);
   const ways: Way[] = [];
   for (const barsPerPass of PASS_LENGTHS) {
     let cost = NEW_SECTION * (1 - TEXTURE_SHARE * change) + first[barsPerPass];
     for (let passes = 1; passes <= MAX_PASSES; passes++) {
       const end = start + barsPerPass * passes;
-      if (end > bars.length) break;
+      if (end > count) break;
       if (passes > 1) {
         for (let b = 0; b < barsPerPass; b++) {
-          cost += 1 - barSimilarity(bars[start + b], bars[end - barsPerPass + b], 0);
+          cost += 1 - likeness(start + b, end - barsPerPass + b, 0);
         }
       }
       ways.push({ start, barsPerPass, passes, end, cost });
@@ -105,10 +105,11 @@ function cutProbability(ways: readonly (readonly Way[])[]): Float64Array {
   return before.map((b, i) => Math.exp(b + after[i] - before[bars]));
 }
 
-/** `changes`: how much the texture changes at each bar, 0 to 1. */
-export function cutIntoStretches(bars: readonly BarContent[], changes: readonly number[]): Cutting {
-  const ways = bars.map((_, start) => waysFrom(bars, start, changes[start]));
-  const least = new Float64Array(bars.length + 1).fill(Infinity);
+/** `changes`: how much the texture changes at each bar of the song, 0 to 1. */
+export function cutIntoStretches(likeness: BarLikeness, changes: readonly number[]): Cutting {
+  const count = changes.length;
+  const ways = changes.map((change, start) => waysFrom(likeness, count, start, change));
+  const least = new Float64Array(count + 1).fill(Infinity);
   const from: Way[] = [];
   least[0] = 0;
   for (const way of ways.flat()) {
@@ -119,6 +120,6 @@ export function cutIntoStretches(bars: readonly BarContent[], changes: readonly 
     }
   }
   const stretches: Stretch[] = [];
-  for (let end = bars.length; end > 0; end = from[end].start) stretches.push(from[end]);
+  for (let end = count; end > 0; end = from[end].start) stretches.push(from[end]);
   return { stretches: stretches.reverse(), cutProbability: cutProbability(ways) };
 }
