@@ -8,7 +8,7 @@ export type Doubt =
   | { readonly kind: 'no-notes' }
   /** So few strums that it may be no guitar at all: voices, or one that joins late. */
   | { readonly kind: 'few-strums'; readonly count: number }
-  /** All that was heard are single notes: a voice, a bass guitar or a lead, and no guitar that plays chords. */
+  /** Nearly all that was heard are single notes: a voice, a bass guitar or a lead, and no guitar that plays chords. */
   | { readonly kind: 'no-chords' }
   /** Strums were heard, but hardly one surely: noise, speech, or a guitar far behind. */
   | { readonly kind: 'faint' }
@@ -39,10 +39,15 @@ const FAINT_BELOW = 0.5;
 const ALL_DEAD_FROM = 0.9;
 /** A minute. A chord held over two bars at 60 bpm is struck 7 times; the rendered and real songs have 60 strums and more. */
 const FEW_PER_MINUTE = 10;
-/** What is shorter says nothing of how often its guitar strums, nor whether it plays chords. */
+/** What is shorter says nothing of how often its guitar strums. */
 const FEW_NEEDS_S = 15;
-/** Single notes are at most 37 in 100 of the strums of the rendered and real songs; a choir in unison is heard as nothing else. */
-const ALL_SINGLE_FROM = 0.95;
+/**
+ * Single notes are at most 37 in 100 of the strums of the rendered and real songs; a choir in unison is heard as nothing else,
+ * somebody who speaks as 89 of 100.
+ */
+const ALL_SINGLE_FROM = 0.8;
+/** What is shorter may be one run between two riffs. */
+const SINGLE_NEEDS_S = 10;
 /** A reading this much less likely than the first does not cast doubt on it. */
 const RIVAL_SHARE = 0.5;
 
@@ -68,7 +73,7 @@ export function doubtsOf(heard: Heard): Doubt[] {
   }
   const sounding = strums.filter((s) => !s.dead);
   const single = sounding.filter((s) => s.midi.length === 1).length;
-  if (durationS > FEW_NEEDS_S && single > 0 && single >= ALL_SINGLE_FROM * sounding.length) {
+  if (durationS > SINGLE_NEEDS_S && single > 0 && single >= ALL_SINGLE_FROM * sounding.length) {
     doubts.push({ kind: 'no-chords' });
   }
   const mean = strums.reduce((sum, s) => sum + s.confidence, 0) / strums.length;

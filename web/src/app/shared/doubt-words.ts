@@ -13,7 +13,7 @@ export function doubtWords(doubt: Doubt): string {
         ? 'Only one strum was heard. Is there a guitar in this recording, or should another ear or focus find it?'
         : `Only ${doubt.count} strums were heard. Is there a guitar in this recording, or should another ear or focus find it?`;
     case 'no-chords':
-      return 'Every strum that was heard is a single note: a voice, a bass or a lead, perhaps. Are there chords in this recording?';
+      return 'Nearly every strum that was heard is a single note: a voice, a bass or a lead, perhaps. Are there chords in this recording?';
     case 'faint':
       return 'Hardly a strum was heard surely. Take every chord here as a guess, and try another ear or focus.';
     case 'no-pulse':
