@@ -86,7 +86,28 @@ export function findSections(
       likeRiff,
     });
   }
-  return sections;
+  return toOnePassLength(sections);
+}
+
+function greatestCommonDivisor(a: number, b: number): number {
+  return b === 0 ? a : greatestCommonDivisor(b, a % b);
+}
+
+/**
+ * A riff has one length. Stretches that were found alike in passes of 4 and of 8 bars play the one that came first, where they hold whole
+ * passes of it; else the riff is as long as all of them divide by.
+ */
+export function toOnePassLength(sections: readonly HeardSection[]): HeardSection[] {
+  const riffOf = ({ label, transposeOf }: HeardSection): string => transposeOf?.label ?? label;
+  return sections.map((section) => {
+    const same = sections.filter((other) => riffOf(other) === riffOf(section));
+    const first = same[0].barsPerPass;
+    const isWhole = same.every(({ barsPerPass, passes }) => (barsPerPass * passes) % first === 0);
+    const barsPerPass = isWhole
+      ? first
+      : same.map((other) => other.barsPerPass).reduce((a, b) => greatestCommonDivisor(a, b));
+    return { ...section, barsPerPass, passes: (section.barsPerPass * section.passes) / barsPerPass };
+  });
 }
 
 /**

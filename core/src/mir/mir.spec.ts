@@ -3,7 +3,7 @@ import { createRandom } from '../units';
 import { createChordCommittee } from './chord-committee';
 import { createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
 import { decodeChords } from './chord-decoding';
-import { findSections } from './form';
+import { findSections, toOnePassLength } from './form';
 import { estimateKey } from './key-estimate';
 import { gridOfMeter, type MeterStrum } from './meter';
 import { computeOnsetStrength } from './onset-strength';
@@ -14,7 +14,7 @@ import { estimateReferenceOffset } from './reference-offset';
 import { findSoundingEnds } from './sounding-end';
 import { splitStereo } from './stereo';
 import { addChord, addClick, RATE, strumOf } from './test-sounds';
-import type { HeardStrum } from './types';
+import type { HeardSection, HeardStrum } from './types';
 import chordWeights from './weights/chords.json';
 import meterWeights from './weights/meter.json';
 
@@ -229,6 +229,37 @@ describe('form', () => {
     const strums = plan.flatMap((roots, i) => bar(i * 2, roots));
     const sections = findSections(strums, downbeats(7), 14);
     expect(sections.at(-1)).toMatchObject({ label: 'A+2', transposeOf: { label: 'A', semitones: 2 } });
+  });
+
+  it('gives a riff one length, at whatever height it is played', () => {
+    const section = (label: string, startBar: number, barsPerPass: number, passes: number): HeardSection => ({
+      label,
+      startBar,
+      barsPerPass,
+      passes,
+      startS: 2 * startBar,
+      endS: 2 * (startBar + barsPerPass * passes),
+      transposeOf: label === 'A+2' ? { label: 'A', semitones: 2 } : null,
+      startSureness: 1,
+      orElseBars: null,
+      likeRiff: null,
+    });
+    const passes = (sections: readonly HeardSection[]): unknown =>
+      toOnePassLength(sections).map((s) => [s.label, s.startBar, s.barsPerPass, s.passes]);
+    expect(passes([section('A', 0, 4, 2), section('B', 8, 2, 3), section('A+2', 14, 8, 1)])).toEqual([
+      ['A', 0, 4, 2],
+      ['B', 8, 2, 3],
+      ['A+2', 14, 4, 2],
+    ]);
+    expect(passes([section('A', 0, 8, 1), section('A', 8, 4, 2)])).toEqual([
+      ['A', 0, 8, 1],
+      ['A', 8, 8, 1],
+    ]);
+    // Half of it is played: then that half is the riff.
+    expect(passes([section('A', 0, 8, 1), section('A', 8, 4, 1)])).toEqual([
+      ['A', 0, 4, 2],
+      ['A', 8, 4, 1],
+    ]);
   });
 
   it('says nothing about silence', () => {
