@@ -146,9 +146,10 @@ function beatsPerTempoBeat({ beats, unit }: Bar): number {
 function wholeBarAt(grid: BeatGrid, timeS: number): Bar | undefined {
   const { bars } = grid;
   const index = Math.max(0, barIndexAt(grid, beatAtTime(grid, timeS)));
-  const neighbour = bars[index === 0 ? 1 : index === bars.length - 1 ? index - 1 : index];
-  const bar = bars[index];
-  return neighbour && neighbour.unit === bar.unit && neighbour.beats > bar.beats ? neighbour : bar;
+  const bar = bars.at(index);
+  const neighbour = bars.at(index === 0 ? 1 : index === bars.length - 1 ? index - 1 : index);
+  if (!bar || !neighbour) return bar;
+  return neighbour.unit === bar.unit && neighbour.beats > bar.beats ? neighbour : bar;
 }
 
 /** Beats per minute around a time, as they are counted: dotted quarters in 6/8. Null without beats. */

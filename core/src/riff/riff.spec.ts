@@ -105,6 +105,9 @@ describe('grid', () => {
   it('knows the tempo at a place', () => {
     expect(tempoAt(DOCUMENT.grid, 1)).toBeCloseTo(120, -1);
     expect(tempoAt({ beatsS: [1], bars: [] }, 1)).toBeNull();
+    // Beats without bars, in free time, are counted as quarters.
+    expect(tempoAt({ beatsS: [1, 1.5, 2], bars: [] }, 1)).toBeCloseTo(120, 6);
+    expect(overallTempo({ beatsS: [1, 1.5, 2], bars: [] })).toBeCloseTo(120, 6);
     expect(barTimesS(DOCUMENT.grid)).toHaveLength(9);
   });
 
