@@ -1,7 +1,7 @@
 /**
  * `npm run bench:generated`: the whole analysis on the validation songs that `npm run train` makes (`training/`),
- * which no weight was fitted on, plain ones and rough ones: the mean figures, and whether section starts that are said to be sure by a share are right
- * as often.
+ * which no weight was fitted on, plain ones and rough ones: the mean figures, and whether section starts that are said to be
+ * sure by a share are right as often.
  */
 import { analyse } from '@wild-needle/core/analysis';
 import { readSong, seedsOf, type SongKind } from '../../training/songs';

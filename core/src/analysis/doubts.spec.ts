@@ -29,6 +29,18 @@ describe('doubts', () => {
     expect(SURE.doubts).toEqual([{ kind: 'no-strums' }]);
   });
 
+  it('do not ask for the tempo of what is mostly in free time', () => {
+    const meters = [reading(120, 0.3), reading(90, 0.25)];
+    const free = { startS: 1, endS: 18 };
+    const heard = { ...HEARD, durationS: 20, strums: Array.from({ length: 20 }, () => STRUM), meters };
+    expect(doubtsOf({ ...heard, freeTime: [free] })).toEqual([{ kind: 'free-time', ...free }]);
+    const partly = { startS: 1, endS: 8 };
+    expect(doubtsOf({ ...heard, freeTime: [partly] })).toEqual([
+      { kind: 'tempo', other: meters[1] },
+      { kind: 'free-time', ...partly },
+    ]);
+  });
+
   it('are not raised by what was heard well', () => {
     expect(doubtsOf({ ...HEARD, meters: [reading(120, 0.8), reading(60, 0.1)] })).toEqual([]);
   });

@@ -61,6 +61,11 @@ function rivalOf([first, ...others]: readonly MeterAlternative[]): MeterAlternat
   );
 }
 
+/** Where nobody keeps time for most of the recording, its tempo is no question. */
+function isMostlyFree({ freeTime, durationS }: Heard): boolean {
+  return freeTime.reduce((sum, { startS, endS }) => sum + endS - startS, 0) > durationS / 2;
+}
+
 /** The gravest first; empty when everything was heard well. */
 export function doubtsOf(heard: Heard): Doubt[] {
   const { durationS, strums, tempoBpm, meters, referenceIsUnsettled, referenceOffsetCents, freeTime } = heard;
@@ -81,7 +86,7 @@ export function doubtsOf(heard: Heard): Doubt[] {
   if (referenceIsUnsettled) doubts.push({ kind: 'between-notes', cents: referenceOffsetCents });
   if (tempoBpm === null) doubts.push({ kind: 'no-pulse' });
   const other = meters.length > 0 ? rivalOf(meters) : undefined;
-  if (other) doubts.push({ kind: 'tempo', other });
+  if (other && !isMostlyFree(heard)) doubts.push({ kind: 'tempo', other });
   for (const { startS, endS } of freeTime) doubts.push({ kind: 'free-time', startS, endS });
   return doubts;
 }

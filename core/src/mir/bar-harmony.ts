@@ -10,9 +10,9 @@ import { createSpectrumAnalyser } from '../dsp';
 /** Sixteenths of a bar of four. */
 const PLACES = 16;
 const PITCH_CLASSES = 12;
-/** 186 ms at 22.05 kHz: half a bar at most, and bins of 5.4 Hz. */
+/** At 22.05 kHz 186 ms, an eighth at 160 bpm, and bins of 5.4 Hz. */
 const WINDOW = 4096;
-/** Under the lowest a semitone is narrower than two bins; over the highest partials say less of the chord. */
+/** At the lowest a semitone is hardly two bins wide; over the highest partials say less of the chord. */
 const LOWEST_HZ = 160;
 const HIGHEST_HZ = 2000;
 /** Bins on both sides that a peak is compared with, some 80 Hz. */

@@ -10,8 +10,8 @@ import { harmonySimilarity, type BarChroma } from './bar-harmony';
 /** Most that the sound of the whole counts; the rest is the strums. */
 const MOST_HARMONY = 0.8;
 /**
- * Likeness of a bar to the one most like it, half of the bars above: from the first on strums come back, under the second they
- * do not. Rendered songs have 1.0, real ones .73 to .86.
+ * How like the middle bar (the median) is to the bar most like it: from the first on the strums of a song come back, under the
+ * second they do not. Rendered songs have 1.0, real ones .73 to .86.
  */
 const STEADY = 0.97;
 const UNSTEADY = 0.85;
