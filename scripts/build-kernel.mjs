@@ -1,5 +1,5 @@
 /**
- * `npm run build:kernel`: compiles `core/assembly/weigh.ts` to WebAssembly and writes it where the core reads it from,
+ * `npm run build:kernel`: compiles `core/assembly/multiply-dense.ts` to WebAssembly and writes it where the core reads it from,
  * as text: so it needs no request in the browser and no file access in a worker.
  */
 import { Buffer } from 'node:buffer';
@@ -8,7 +8,7 @@ import { join } from 'node:path';
 import { compileKernel } from './lib/compile-kernel.mjs';
 import { ROOT } from './lib/packages.mjs';
 
-const HEAD = `/** Made by \`npm run build:kernel\` from \`core/assembly/weigh.ts\`: a WebAssembly module in base64. */\n`;
+const HEAD = `/** Made by \`npm run build:kernel\` from \`core/assembly/multiply-dense.ts\`: a WebAssembly module in base64. */\n`;
 
 const text = Buffer.from(await compileKernel()).toString('base64');
-writeFileSync(join(ROOT, 'core/src/mir/weigh-kernel.ts'), `${HEAD}export const WEIGH_WASM =\n  '${text}';\n`);
+writeFileSync(join(ROOT, 'core/src/mir/net/dense-kernel-wasm.ts'), `${HEAD}export const DENSE_WASM =\n  '${text}';\n`);

@@ -1,11 +1,11 @@
 /** What the chord network sees of a generated song, and what is true of it; computed once, kept beside the song. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
 import {
-  CHORD_FORMS,
+  CHORD_SHAPES,
   createChordSpectrum,
   HIGHEST_BASS,
   LOWEST_BASS,
-  PRESENCES,
+  ACTIVATIONS,
   SPECTRUM_SIZE,
   splitStereo,
 } from '@wild-needle/core/mir';
@@ -24,7 +24,7 @@ const BEFORE_NEXT_S = 0.005;
 /** A strum is read for at least so many samples, 45 ms. */
 const SHORTEST = 1000;
 
-const OTHER = CHORD_FORMS.findIndex((form) => form.notes === null);
+const OTHER = CHORD_SHAPES.findIndex((shape) => shape.notes === null);
 
 interface Strum {
   readonly timeS: number;
@@ -41,9 +41,9 @@ function strumsOf({ strums }: Truth): Strum[] {
   );
 }
 
-function formOf(midi: readonly number[]): number {
+function shapeOf(midi: readonly number[]): number {
   const above = midi.map((m) => m - midi[0]).join();
-  const found = CHORD_FORMS.findIndex((form) => form.notes?.join() === above);
+  const found = CHORD_SHAPES.findIndex((shape) => shape.notes?.join() === above);
   return found < 0 ? OTHER : found;
 }
 
@@ -84,8 +84,8 @@ export function chordExamples(seed: number): ChordExample[] {
       mid: spectrum(0),
       side: side.some((v) => v !== 0) ? side : null,
       bass: midi[0],
-      form: formOf(midi),
-      presence: Uint8Array.from({ length: PRESENCES }, (_, i) => (midi.includes(midi[0] + i) ? 1 : 0)),
+      shape: shapeOf(midi),
+      activation: Uint8Array.from({ length: ACTIVATIONS }, (_, i) => (midi.includes(midi[0] + i) ? 1 : 0)),
     };
   });
 }

@@ -6,9 +6,9 @@
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
-  CHORD_FORMS,
-  createChordCommittee,
-  FORMS,
+  CHORD_SHAPES,
+  createChordEnsemble,
+  SHAPES,
   LOWEST_BASS,
   type ChordNetworkWeights,
 } from '@wild-needle/core/mir';
@@ -31,7 +31,7 @@ const NOISE = 0.02;
 /** Validation strums that are tried between rounds. */
 const TRIED = 2500;
 
-/** One member of the committee for each; they differ in nothing else. */
+/** One member of the ensemble for each; they differ in nothing else. */
 const SEEDS = [9, 10];
 
 function memberFile(seed: number): string {
@@ -44,29 +44,29 @@ function score(
   members: readonly ChordNetworkWeights[],
   examples: readonly ChordExample[],
 ): void {
-  const answer = createChordCommittee({ members });
+  const answer = createChordEnsemble({ members });
   const right = { bass: 0, root: 0, notes: 0, logLoss: 0 };
-  const byForm = CHORD_FORMS.map(() => [0, 0]);
+  const byForm = CHORD_SHAPES.map(() => [0, 0]);
   const step = Math.max(1, Math.floor(examples.length / TRIED));
   const tried = examples.filter((_, i) => i % step === 0);
-  for (const { mid, side, bass, form } of tried) {
+  for (const { mid, side, bass, shape } of tried) {
     const { logProbabilities } = answer(mid, side);
     const best = logProbabilities.indexOf(logProbabilities.reduce((a, b) => Math.max(a, b)));
-    const [heardBass, heardForm] = [LOWEST_BASS + Math.floor(best / FORMS), best % FORMS];
-    const rootOf = (b: number, f: number): number => (b + CHORD_FORMS[f].rootAbove) % 12;
-    const isRight = heardBass === bass && heardForm === form;
+    const [heardBass, heardForm] = [LOWEST_BASS + Math.floor(best / SHAPES), best % SHAPES];
+    const rootOf = (b: number, f: number): number => (b + CHORD_SHAPES[f].rootAbove) % 12;
+    const isRight = heardBass === bass && heardForm === shape;
     if (heardBass === bass) right.bass++;
-    if (rootOf(heardBass, heardForm) === rootOf(bass, form)) right.root++;
+    if (rootOf(heardBass, heardForm) === rootOf(bass, shape)) right.root++;
     if (isRight) right.notes++;
-    right.logLoss -= logProbabilities[(bass - LOWEST_BASS) * FORMS + form] / tried.length;
-    byForm[form][0]++;
-    if (isRight) byForm[form][1]++;
+    right.logLoss -= logProbabilities[(bass - LOWEST_BASS) * SHAPES + shape] / tried.length;
+    byForm[shape][0]++;
+    if (isRight) byForm[shape][1]++;
   }
   const share = (n: number): string => (n / tried.length).toFixed(3);
   process.stdout.write(
     `${name}: root ${share(right.root)} lowest note ${share(right.bass)} notes ${share(right.notes)} ` +
       `log loss ${right.logLoss.toFixed(3)} of ${tried.length}\n  ` +
-      byForm.map(([n, ok], f) => `${CHORD_FORMS[f].notes?.join('.') ?? 'other'} ${ok}/${n}`).join('  ') +
+      byForm.map(([n, ok], f) => `${CHORD_SHAPES[f].notes?.join('.') ?? 'other'} ${ok}/${n}`).join('  ') +
       '\n',
   );
 }
@@ -79,7 +79,7 @@ function train(
   const random = createRandom(seed);
   const network = new ChordTraining({
     hidden: HIDDEN,
-    gist: GIST,
+    bottleneck: GIST,
     batch: BATCH,
     dropout: DROPOUT,
     noise: NOISE,

@@ -7,7 +7,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as z from 'zod';
 import { analyse, type Analysis } from '@wild-needle/core/analysis';
-import type { Settled } from '@wild-needle/core/mir';
+import type { Confirmed } from '@wild-needle/core/mir';
 import { matchTimes } from './metrics';
 import { readSound } from './read-sound';
 
@@ -26,7 +26,7 @@ const truthSchema = z.object({
 type Truth = z.infer<typeof truthSchema>;
 
 /** The first pass of each riff that the analysis found, as a player would settle it. */
-function settleFirstPasses({ sections }: Analysis, truth: Truth): Settled {
+function confirmFirstPasses({ sections }: Analysis, truth: Truth): Confirmed {
   const seen = new Set<string>();
   const spans = sections.flatMap(({ label, transposeOf, passList }) => {
     const riff = transposeOf?.label ?? label;
@@ -39,7 +39,7 @@ function settleFirstPasses({ sections }: Analysis, truth: Truth): Settled {
 }
 
 /** Of the true strums outside of all spans, the share that is heard right; strums heard too many count as wrong. */
-function shareRight(analysis: Analysis, truth: Truth, { spans }: Settled): number {
+function shareRight(analysis: Analysis, truth: Truth, { spans }: Confirmed): number {
   const isOutside = ({ timeS }: { timeS: number }): boolean =>
     !spans.some((s) => timeS >= s.startS && timeS < s.endS);
   const [heard, there] = [analysis.strums.filter(isOutside), truth.strums.filter(isOutside)];
@@ -66,7 +66,7 @@ for (const file of readdirSync(folder).filter((name) => name.endsWith('.truth.js
   const sound = readdirSync(folder).find((name) => name.startsWith(`${stem}.`) && name !== file)!;
   const signal = readSound(join(folder, sound));
   const before = analyse(signal);
-  const settled = settleFirstPasses(before, truth);
+  const settled = confirmFirstPasses(before, truth);
   const settledShare = settled.strums.length / truth.strums.length;
   if (settledShare === 1) {
     process.stdout.write(`${stem.padEnd(22)} settled 1.00  nothing is left\n`);

@@ -7,7 +7,7 @@
 import { readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { analyse, type Analysis } from '@wild-needle/core/analysis';
-import { harmonySimilarity, hearBarHarmony, splitStereo, type BarChroma } from '@wild-needle/core/mir';
+import { chromaSimilarity, computeBarChroma, splitStereo, type BarChroma } from '@wild-needle/core/mir';
 import { readSound } from './read-sound';
 
 /** Bars of the stem that are like each other by this and more are the same; by less they may be anything. */
@@ -41,7 +41,7 @@ function comparePairs(analysis: Analysis, stem: readonly BarChroma[]): PairOfBar
       if (b <= a || !sounds[a] || !sounds[b]) return [];
       const bars = Math.min(one?.bars ?? 0, other?.bars ?? 0);
       const isSaidSame = one?.riff === other?.riff && bars > 0 && one!.bar % bars === other!.bar % bars;
-      return [{ isSaidSame, likeness: harmonySimilarity(stem[a], stem[b], 0) }];
+      return [{ isSaidSame, likeness: chromaSimilarity(stem[a], stem[b], 0) }];
     }),
   );
 }
@@ -71,7 +71,7 @@ const rows = readdirSync(folder)
     const analysis = analyse(readSound(join(folder, name)));
     const signal = readSound(join(folder, name.replace('.mix.', '.guitar.')));
     const { downbeatsS, durationS, referenceOffsetCents } = analysis;
-    const stem = hearBarHarmony(
+    const stem = computeBarChroma(
       splitStereo(signal).mid,
       signal.sampleRate,
       referenceOffsetCents,

@@ -34,7 +34,7 @@ function measure(kind: SongKind): void {
         SAME_START_S,
       ).map(([i]) => i),
     );
-    inner.forEach((s, i) => starts.push({ said: s.startSureness, isRight: right.has(i) }));
+    inner.forEach((s, i) => starts.push({ said: s.startProbability, isRight: right.has(i) }));
   }
 
   process.stdout.write(`${kind}: ${figures.length} songs\n`);

@@ -13,7 +13,7 @@ const TICKS_PER_QUARTER = 500;
 const START_S = 0.6;
 
 /** Forms as semitones over the lowest note. */
-const FORMS = {
+const SHAPES = {
   p2: [0, 7],
   p3: [0, 7, 12],
   n: [0],
@@ -23,7 +23,7 @@ const FORMS = {
 } as const;
 
 /** Eighth of the bar, lowest note, form, length in eighths, `pm` for palm-muted. */
-type Written = readonly [number, number, keyof typeof FORMS, number, 'pm'?];
+type Written = readonly [number, number, keyof typeof SHAPES, number, 'pm'?];
 
 interface OwnSong {
   readonly name: string;
@@ -187,7 +187,7 @@ function layOut(song: OwnSong): Pick<RenderedSong, 'strums' | 'downbeatsS' | 'se
         downbeatsS.push(barS(bar));
         for (const [at, lowest, form, length, mute] of written) {
           const timeS = barS(bar) + at * eighthS;
-          const midi = FORMS[form].map((up) => lowest + up);
+          const midi = SHAPES[form].map((up) => lowest + up);
           strums.push({ timeS, endS: timeS + length * eighthS - 0.02, midi, palmMuted: mute === 'pm' });
         }
         bar++;

@@ -14,7 +14,7 @@ import {
   POWER_SHAPES,
   soundingNotes,
   STANDARD_TUNING,
-  waysToPlay,
+  rankFingerings,
 } from '@wild-needle/core/guitar';
 import { ANALYSIS_SAMPLE_RATE, createRandom } from '@wild-needle/core/units';
 
@@ -86,7 +86,7 @@ function milliseconds(work: () => void): number {
 const share = (ms: number, budgetMs: number): number => Math.round((1000 * ms) / budgetMs) / 1000;
 const budgets = {
   'ways of one strum of 300, share of 20 ms': share(
-    milliseconds(() => void waysToPlay(riff, 150, options)),
+    milliseconds(() => void rankFingerings(riff, 150, options)),
     20,
   ),
   'path through 300 strums, share of 1 s': share(

@@ -1,20 +1,23 @@
 /** What the analysis found, `wild-needle/analysis@1`, and the job that makes it. */
 import * as z from 'zod';
 import type { Analysis } from '@wild-needle/core/analysis';
+import { COUNT_LIMITS, RANGES } from '@wild-needle/core/riff';
+import { CHORD_QUALITIES } from '@wild-needle/core/theory';
+import { keySchema, midiNote, referenceOffsetCents, tuningSchema, within } from './document';
 import { audioProblemCodeSchema } from './errors';
-import { keySchema, tuningSchema } from './document';
+import { assertSameType, type SameType } from './same-type';
+import { renamedIn } from './upgrades';
 
-const midiNote = z.int().min(0).max(127);
 const pitchClass = z.int().min(0).max(11);
 
-const voicingSchema = z.object({ frets: z.array(z.int().min(0).max(24).nullable()), score: z.number() });
+const voicingSchema = z.object({ frets: z.array(within(RANGES.fret).nullable()), score: z.number() });
 
 const strumSchema = z.object({
   timeS: z.number(),
   endS: z.number(),
   midi: z.array(midiNote),
   rootPc: pitchClass.nullable(),
-  quality: z.enum(['5', 'b5', 'oct', 'sus2', 'sus4', 'maj', 'min', 'single', 'other']).nullable(),
+  quality: z.enum(CHORD_QUALITIES).nullable(),
   palmMuted: z.boolean(),
   dead: z.boolean(),
   confidence: z.number().min(0).max(1),
@@ -24,32 +27,28 @@ const strumSchema = z.object({
 });
 
 const meterSchema = z.object({ beats: z.int(), unit: z.int() });
-const meterAlternativeSchema = z.object({ tempoBpm: z.number(), meter: meterSchema, confidence: z.number() });
+/** Stored analyses of before say `confidence`. */
+const meterAlternativeSchema = z.preprocess(
+  renamedIn({ confidence: 'probability' }),
+  z.object({ tempoBpm: z.number(), meter: meterSchema, probability: z.number() }),
+);
 const spanSchema = z.object({ startS: z.number(), endS: z.number() });
 
-const passSchema = spanSchema.extend({
-  differences: z.array(
-    z.object({
-      kind: z.enum(['missing', 'extra', 'chord', 'mute', 'early-end']),
-      timeS: z.number(),
-      strum: z.int().nullable(),
-      usual: z.array(midiNote).nullable(),
-    }),
-  ),
-});
-
-const sectionSchema = spanSchema.extend({
-  label: z.string(),
-  transposeOf: z.object({ label: z.string(), semitones: z.int() }).nullable(),
-  startBar: z.int(),
-  barsPerPass: z.int(),
-  passes: z.int(),
-  startSureness: z.number().min(0).max(1).default(1),
-  orElseBars: z.int().nullable().default(null),
-  likeRiff: z.number().min(0).max(1).nullable().default(null),
-  key: keySchema.nullable().default(null),
-  passList: z.array(passSchema).default([]),
-});
+/** Stored analyses of before say `startSureness`. */
+const sectionSchema = z.preprocess(
+  renamedIn({ startSureness: 'startProbability' }),
+  spanSchema.extend({
+    label: z.string(),
+    transposeOf: z.object({ label: z.string(), semitones: z.int() }).nullable(),
+    startBar: z.int(),
+    barsPerPass: z.int(),
+    passes: z.int(),
+    startProbability: z.number().min(0).max(1).default(1),
+    orElseBars: z.int().nullable().default(null),
+    likeRiff: z.number().min(0).max(1).nullable().default(null),
+    key: keySchema.nullable().default(null),
+  }),
+);
 
 const tuningCandidateSchema = tuningSchema.extend({
   score: z.number(),
@@ -78,7 +77,7 @@ const doubtSchema = z.discriminatedUnion('kind', [
 ]);
 
 /** Fields with a default came with later algorithms; stored analyses of earlier ones lack them. */
-export const analysisSchema: z.ZodType<Analysis> = z.object({
+export const analysisSchema = z.object({
   schema: z.literal('wild-needle/analysis@1'),
   algorithm: z.string(),
   durationS: z.number(),
@@ -94,10 +93,8 @@ export const analysisSchema: z.ZodType<Analysis> = z.object({
   beatsS: z.array(z.number()),
   downbeatsS: z.array(z.number()),
   beatsPerBar: z.array(z.int()).default([]),
-  tempoMap: z.array(z.object({ timeS: z.number(), bpm: z.number() })).default([]),
   freeTime: z.array(spanSchema).default([]),
   offBeatAt: z.number().nullable().default(null),
-  pickUpBeats: z.int().default(0),
   key: keySchema.nullable(),
   tuning: tuningSchema.extend({ candidates: z.array(tuningCandidateSchema) }),
   sections: z.array(sectionSchema),
@@ -106,23 +103,25 @@ export const analysisSchema: z.ZodType<Analysis> = z.object({
   doubts: z.array(doubtSchema).default([]),
 });
 
+assertSameType<SameType<z.infer<typeof analysisSchema>, Analysis>>();
+
 /** What the user knows before the analysis: it is used instead of a guess. */
 export const analysisRequestSchema = z.object({
   tuning: tuningSchema.optional(),
-  settled: z
+  confirmed: z
     .object({
-      referenceCents: z.number().min(-100).max(100).nullable(),
-      spans: z.array(spanSchema).max(1000),
+      referenceCents: referenceOffsetCents.nullable(),
+      spans: z.array(spanSchema).max(COUNT_LIMITS.sections),
       strums: z
         .array(
           z.object({
             timeS: z.number().min(0),
-            midi: z.array(midiNote).max(12),
+            midi: z.array(midiNote).max(COUNT_LIMITS.strings),
             palmMuted: z.boolean(),
             dead: z.boolean(),
           }),
         )
-        .max(20_000),
+        .max(COUNT_LIMITS.strums),
     })
     .optional(),
 });

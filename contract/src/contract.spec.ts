@@ -44,8 +44,8 @@ describe('document', () => {
   });
 
   it('gives one of before what came since: no marks, no second guitar, nothing decided', () => {
-    expect(DOCUMENT.second).toBeNull();
-    expect(riff).toMatchObject({ second: [], variations: [], barNotes: [], groups: [] });
+    expect(DOCUMENT.guitar2).toBeNull();
+    expect(riff).toMatchObject({ guitar2: [], variations: [], barNotes: [], groups: [] });
     expect(strum).toMatchObject({
       rest: false,
       note: '',
@@ -58,14 +58,18 @@ describe('document', () => {
     ['a riff that does not exist', { sections: [{ ...DOCUMENT.sections[0], riffId: 'q' }] }, 'names no riff'],
     ['beats that go back', { grid: { ...DOCUMENT.grid, beatsS: [0, 2, 1] } }, 'must ascend'],
     ['two strums of one id', { riffs: [{ ...riff, strums: [strum, strum] }] }, 'same id'],
-    ['a strum of one id with one of the second guitar', { riffs: [{ ...riff, second: [strum] }] }, 'same id'],
+    [
+      'a strum of one id with one of the second guitar',
+      { riffs: [{ ...riff, guitar2: [strum] }] },
+      'same id',
+    ],
     [
       'a variation that ends before it starts',
       {
         riffs: [
           {
             ...riff,
-            variations: [{ id: 'v', name: 'V', fromTicks: 5, toTicks: 5, strums: [], second: [] }],
+            variations: [{ id: 'v', name: 'V', fromTicks: 5, toTicks: 5, strums: [], guitar2: [] }],
           },
         ],
       },

@@ -1,41 +1,63 @@
 /**
- * The stored document, `wild-needle/song@1`: the shape of `core/riff`, checked at every border. Older versions
+ * The stored document, `wild-needle/song@2`: the shape of `core/riff`, checked at every border. Older versions
  * are brought up to date by {@link upgradeDocument}.
  */
 import * as z from 'zod';
-import type { SongDocument } from '@wild-needle/core/riff';
+import {
+  COUNT_LIMITS,
+  DOCUMENT_SCHEMA,
+  HARMONICS,
+  JOINS,
+  LENGTHS,
+  RANGES,
+  SLIDES_IN,
+  SLIDES_OUT,
+  STROKES,
+  TEXT_LIMITS,
+  TRUSTS,
+  TUNE_TO,
+  UNITS,
+  WHAMMY_MOVES,
+  type SongDocument,
+} from '@wild-needle/core/riff';
+import { KEY_MODES, TONIC } from '@wild-needle/core/theory';
+import { assertSameType, type SameType } from './same-type';
+import { upgradeToNewest } from './upgrades';
 
-const id = z.string().min(1).max(80);
-const midiNote = z.int().min(0).max(127);
-const timeS = z.number().min(-10).max(3600);
-/** Longest riff that anyone writes once: a thousand bars of 4/4. */
-const ticks = z.int().min(0).max(4_000_000);
+const id = z.string().min(1).max(TEXT_LIMITS.id);
+const name = z.string().max(TEXT_LIMITS.name);
+const note = z.string().max(TEXT_LIMITS.note);
+export const within = ([least, most]: readonly [number, number]): z.ZodInt => z.int().min(least).max(most);
+const ticks = within(RANGES.ticks);
+export const midiNote = within(RANGES.midiNote);
+export const referenceOffsetCents = z
+  .number()
+  .min(RANGES.referenceOffsetCents[0])
+  .max(RANGES.referenceOffsetCents[1]);
 
-export const keySchema = z.object({
-  tonic: z.string().regex(/^[A-G][#b]?$/),
-  mode: z.enum(['major', 'minor']),
-});
+export const keySchema = z.object({ tonic: z.string().regex(TONIC), mode: z.enum(KEY_MODES) });
 
 export const tuningSchema = z.object({
-  name: z.string().min(1).max(40),
-  stringsMidi: z.array(midiNote).min(1).max(12),
-  capo: z.int().min(0).max(12),
+  name: z.string().min(1).max(TEXT_LIMITS.tuningName),
+  stringsMidi: z.array(midiNote).min(1).max(COUNT_LIMITS.strings),
+  capo: within(RANGES.capo),
 });
+
+const meterFields = { beats: within(RANGES.beats), unit: z.literal(UNITS) };
 
 const marksSchema = z.object({
-  join: z.enum(['slide', 'hammer', 'tie']).nullable().default(null),
-  slideIn: z.enum(['below', 'above']).nullable().default(null),
-  slideOut: z.enum(['down', 'up']).nullable().default(null),
-  length: z.enum(['ring', 'short']).nullable().default(null),
-  bendCents: z.int().min(0).max(400).default(0),
+  join: z.enum(JOINS).nullable().default(null),
+  slideIn: z.enum(SLIDES_IN).nullable().default(null),
+  slideOut: z.enum(SLIDES_OUT).nullable().default(null),
+  length: z.enum(LENGTHS).nullable().default(null),
+  bendCents: within(RANGES.bendCents).default(0),
   vibrato: z.boolean().default(false),
-  harmonic: z.enum(['natural', 'pinch']).nullable().default(null),
-  bar: z.enum(['dip', 'dive']).nullable().default(null),
+  harmonic: z.enum(HARMONICS).nullable().default(null),
+  whammyBar: z.enum(WHAMMY_MOVES).nullable().default(null),
   accent: z.boolean().default(false),
-  stroke: z.enum(['down', 'up']).nullable().default(null),
+  tremolo: z.boolean().default(false),
+  stroke: z.enum(STROKES).nullable().default(null),
 });
-
-const note = z.string().max(1000);
 
 /** Fields with a default came later; stored documents of before lack them. */
 const strumSchema = z.object({
@@ -43,8 +65,8 @@ const strumSchema = z.object({
   startTicks: ticks,
   durationTicks: ticks.min(1),
   frets: z
-    .array(z.object({ string: z.int().min(1).max(12), fret: z.int().min(0).max(24) }))
-    .max(12)
+    .array(z.object({ string: z.int().min(1).max(COUNT_LIMITS.strings), fret: within(RANGES.fret) }))
+    .max(COUNT_LIMITS.strings)
     .refine(
       (frets) => new Set(frets.map((f) => f.string)).size === frets.length,
       'a string is written twice',
@@ -54,92 +76,75 @@ const strumSchema = z.object({
   rest: z.boolean().default(false),
   marks: marksSchema.prefault({}),
   note: note.default(''),
-  trust: z.enum(['guessed', 'heard', 'checked']),
+  trust: z.enum(TRUSTS),
 });
 
-const strums = z.array(strumSchema).max(20_000);
+const strums = z.array(strumSchema).max(COUNT_LIMITS.strums);
 
 const variationSchema = z
-  .object({
-    id,
-    name: z.string().max(80),
-    fromTicks: ticks,
-    toTicks: ticks,
-    strums,
-    second: strums.default([]),
-  })
+  .object({ id, name, fromTicks: ticks, toTicks: ticks, strums, guitar2: strums.default([]) })
   .refine((v) => v.toTicks > v.fromTicks, 'a variation must end after it starts');
 
 const riffSchema = z.object({
   id,
-  letter: z.string().min(1).max(4),
-  name: z.string().max(80),
-  bars: z
-    .array(
-      z.object({
-        beats: z.int().min(1).max(32),
-        unit: z.union([z.literal(2), z.literal(4), z.literal(8), z.literal(16)]),
-      }),
-    )
-    .min(1)
-    .max(1000),
+  letter: z.string().min(1).max(TEXT_LIMITS.letter),
+  name,
+  bars: z.array(z.object(meterFields)).min(1).max(COUNT_LIMITS.barsOfRiff),
   strums,
-  second: strums.default([]),
-  variations: z.array(variationSchema).max(100).default([]),
+  guitar2: strums.default([]),
+  variations: z.array(variationSchema).max(COUNT_LIMITS.variations).default([]),
   barNotes: z
     .array(z.object({ bar: z.int().min(0), text: note, todo: z.boolean() }))
-    .max(1000)
+    .max(COUNT_LIMITS.barNotes)
     .default([]),
   groups: z
-    .array(z.object({ name: z.string().max(80), startBar: z.int().min(0), bars: z.int().min(1) }))
-    .max(1000)
+    .array(z.object({ name, startBar: z.int().min(0), bars: z.int().min(1) }))
+    .max(COUNT_LIMITS.groups)
     .default([]),
 });
 
 const sectionSchema = z.object({
   id,
-  name: z.string().max(80),
+  name,
   riffId: id,
   startBar: z.int().min(0),
-  passes: z.int().min(1).max(1000),
-  transpose: z.int().min(-24).max(24),
+  passes: z.int().min(1).max(COUNT_LIMITS.passes),
+  transpose: within(RANGES.transpose),
   answers: z
     .array(z.object({ pass: z.int().min(0), variationId: id.nullable() }))
-    .max(2000)
+    .max(COUNT_LIMITS.answers)
     .default([]),
-  tone: z.string().max(80).default(''),
-  startIsSettled: z.boolean().default(false),
+  tone: name.default(''),
+  startIsConfirmed: z.boolean().default(false),
 });
 
-export const songDocumentSchema: z.ZodType<SongDocument> = z
+const loopSchema = z
   .object({
-    schema: z.literal('wild-needle/song@1'),
-    title: z.string().trim().min(1).max(200),
-    artist: z.string().trim().max(200),
+    id,
+    name: z.string().min(1).max(TEXT_LIMITS.loopName),
+    startS: z.number().min(0),
+    endS: z.number(),
+  })
+  .refine((loop) => loop.endS > loop.startS, 'a loop must end after it starts');
+
+export const songDocumentSchema = z
+  .object({
+    schema: z.literal(DOCUMENT_SCHEMA),
+    title: z.string().trim().min(1).max(TEXT_LIMITS.title),
+    artist: z.string().trim().max(TEXT_LIMITS.artist),
     tuning: tuningSchema,
-    second: tuningSchema.nullable().default(null),
+    guitar2: tuningSchema.nullable().default(null),
     key: keySchema.nullable(),
-    referenceOffsetCents: z.number().min(-100).max(100),
-    recordings: z.array(z.object({ id, isReference: z.boolean() })).max(20),
+    referenceOffsetCents,
+    recordings: z.array(z.object({ id, isReference: z.boolean() })).max(COUNT_LIMITS.recordings),
     grid: z.object({
-      beatsS: z.array(timeS).max(20_000),
-      bars: z
-        .array(
-          z.object({ beat: z.int().min(0), beats: z.int().min(1).max(32), unit: z.int().min(1).max(16) }),
-        )
-        .max(10_000),
+      beatsS: z.array(z.number().min(RANGES.timeS[0]).max(RANGES.timeS[1])).max(COUNT_LIMITS.beats),
+      bars: z.array(z.object({ beat: z.int().min(0), ...meterFields })).max(COUNT_LIMITS.bars),
     }),
-    tuneTo: z.enum(['concert', 'recording']).default('concert'),
-    loops: z
-      .array(
-        z
-          .object({ id, name: z.string().min(1).max(100), startS: z.number().min(0), endS: z.number() })
-          .refine((loop) => loop.endS > loop.startS, 'a loop must end after it starts'),
-      )
-      .max(200)
-      .default([]),
-    riffs: z.array(riffSchema).max(200),
-    sections: z.array(sectionSchema).max(1000),
+    tuneTo: z.enum(TUNE_TO).default('concert'),
+    loops: z.array(loopSchema).max(COUNT_LIMITS.loops).default([]),
+    riffs: z.array(riffSchema).max(COUNT_LIMITS.riffs),
+    sections: z.array(sectionSchema).max(COUNT_LIMITS.sections),
   })
   .superRefine((document, context) => {
     const riffIds = new Set(document.riffs.map((r) => r.id));
@@ -156,7 +161,7 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
       context.addIssue({ code: 'custom', path: ['riffs'], message: 'two riffs have the same id' });
     }
     document.riffs.forEach((riff, i) => {
-      const all = [riff, ...riff.variations].flatMap((part) => [...part.strums, ...part.second]);
+      const all = [riff, ...riff.variations].flatMap((part) => [...part.strums, ...part.guitar2]);
       if (new Set(all.map((s) => s.id)).size !== all.length) {
         context.addIssue({
           code: 'custom',
@@ -169,19 +174,12 @@ export const songDocumentSchema: z.ZodType<SongDocument> = z
       context.addIssue({ code: 'custom', path: ['grid', 'beatsS'], message: 'beats must ascend' });
     }
   });
-
-/** One step per older version, from its number to the next. None yet: version 1 is the first. */
-const UPGRADES: Readonly<Record<string, (older: unknown) => unknown>> = {};
+assertSameType<SameType<z.infer<typeof songDocumentSchema>, SongDocument>>();
 
 /**
  * A stored document of any version as the present one. Throws a ZodError when it is damaged or from a newer
  * program.
  */
-export function upgradeDocument(stored: unknown, upgrades = UPGRADES): SongDocument {
-  let document = stored;
-  const versionOf = (value: unknown): string => z.object({ schema: z.string() }).parse(value).schema;
-  for (let upgrade = upgrades[versionOf(document)]; upgrade; upgrade = upgrades[versionOf(document)]) {
-    document = upgrade(document);
-  }
-  return songDocumentSchema.parse(document);
+export function upgradeDocument(stored: unknown): SongDocument {
+  return songDocumentSchema.parse(upgradeToNewest(stored));
 }

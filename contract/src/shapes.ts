@@ -1,16 +1,26 @@
 /** The player's own shapes, kept across songs. */
 import * as z from 'zod';
-import type { OwnShape } from '@wild-needle/core/guitar';
+import { MAX_FRET, type OwnShape } from '@wild-needle/core/guitar';
+import { COUNT_LIMITS, TEXT_LIMITS } from '@wild-needle/core/riff';
+import { assertSameType, type SameType } from './same-type';
+
+const MOST_STRINGS_APART = COUNT_LIMITS.strings - 1;
 
 export const shapeSchema = z.object({
   id: z.uuid(),
-  name: z.string().trim().min(1).max(80),
+  name: z.string().trim().min(1).max(TEXT_LIMITS.name),
   notes: z
-    .array(z.object({ strings: z.int().min(-11).max(11), frets: z.int().min(-24).max(24) }))
+    .array(
+      z.object({
+        strings: z.int().min(-MOST_STRINGS_APART).max(MOST_STRINGS_APART),
+        frets: z.int().min(-MAX_FRET).max(MAX_FRET),
+      }),
+    )
     .min(1)
-    .max(12)
+    .max(COUNT_LIMITS.strings)
     .refine((notes) => new Set(notes.map((n) => n.strings)).size === notes.length, 'a string is used twice'),
-}) satisfies z.ZodType<OwnShape>;
+});
+assertSameType<SameType<z.infer<typeof shapeSchema>, OwnShape>>();
 export type Shape = z.infer<typeof shapeSchema>;
 
 /** What a shape is stored with; its id stands in the address. */

@@ -1,5 +1,6 @@
 /** Songs on the shelf, and the open song. */
 import * as z from 'zod';
+import { TEXT_LIMITS } from '@wild-needle/core/riff';
 import { analysisJobSchema } from './analysis';
 import { songDocumentSchema } from './document';
 
@@ -55,8 +56,8 @@ export type SaveAnswer = z.infer<typeof saveAnswerSchema>;
 export const importQuerySchema = z.object({
   fileName: z.string().trim().min(1).max(255),
   /** Taken from the file's name when left out. */
-  title: z.string().trim().min(1).max(200).optional(),
-  artist: z.string().trim().max(200).optional(),
+  title: z.string().trim().min(1).max(TEXT_LIMITS.title).optional(),
+  artist: z.string().trim().max(TEXT_LIMITS.artist).optional(),
 });
 export type ImportQuery = z.infer<typeof importQuerySchema>;
 

@@ -50,7 +50,7 @@ function withEnding(document: SongDocument, { section: name, pass, bars }: DemoE
   const ending = riffOf(`${riff.letter}-ending`, 'Ending', bars);
   const fromTicks = toTicks - riffTicks(ending);
   return keepVariation(document, section.id, pass - 1, {
-    ...{ id: `${riff.id}-ending`, name: 'Ending 2', fromTicks, toTicks, second: [] },
+    ...{ id: `${riff.id}-ending`, name: 'Ending 2', fromTicks, toTicks, guitar2: [] },
     strums: ending.strums.map((s) => ({ ...s, startTicks: s.startTicks + fromTicks })),
   });
 }

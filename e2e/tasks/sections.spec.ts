@@ -212,7 +212,7 @@ test('says how sure a suggested start is, moves it, or takes the word of the use
   await page.route('**/api/recordings/*/analysis', async (route) => {
     const answer = await route.fetch();
     const analysis = (await answer.json()) as { sections: object[] };
-    analysis.sections[1] = { ...analysis.sections[1], startSureness: 0.41, orElseBars: 2 };
+    analysis.sections[1] = { ...analysis.sections[1], startProbability: 0.41, orElseBars: 2 };
     await route.fulfill({ response: answer, json: analysis });
   });
   await openSections(page, demoApp.url);

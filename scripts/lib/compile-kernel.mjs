@@ -4,7 +4,7 @@ import { join } from 'node:path';
 import { ROOT } from './packages.mjs';
 import { Stop } from './say.mjs';
 
-const SOURCE = 'core/assembly/weigh.ts';
+const SOURCE = 'core/assembly/multiply-dense.ts';
 /** No garbage collector, no checks: the caller lays out the memory. */
 const OPTIONS = ['-O3', '--runtime', 'stub', '--noAssert', '--enable', 'simd', '--baseDir', ROOT];
 

@@ -1,9 +1,9 @@
 import {
-  CHORD_FORMS,
+  CHORD_SHAPES,
   createChordNetwork,
-  FORMS,
+  SHAPES,
   LOWEST_BASS,
-  PRESENCES,
+  ACTIVATIONS,
   SPECTRUM_SIZE,
 } from '@wild-needle/core/mir';
 import { createRandom } from '@wild-needle/core/units';
@@ -14,8 +14,8 @@ const BINS = 3;
 const FIRST_MIDI = 16;
 
 /** Six partials of each note, as `chord-spectrum.ts` would show them. */
-function example(bass: number, form: number, side: boolean): ChordExample {
-  const notes = CHORD_FORMS[form].notes!.map((above) => bass + above);
+function example(bass: number, shape: number, side: boolean): ChordExample {
+  const notes = CHORD_SHAPES[shape].notes!.map((above) => bass + above);
   const spectrum = new Float32Array(SPECTRUM_SIZE);
   for (const note of notes) {
     for (let partial = 1; partial <= 6; partial++) {
@@ -29,23 +29,23 @@ function example(bass: number, form: number, side: boolean): ChordExample {
     mid,
     side: side ? mid : null,
     bass,
-    form,
-    presence: Uint8Array.from({ length: PRESENCES }, (_, i) => (notes.includes(bass + i) ? 1 : 0)),
+    shape,
+    activation: Uint8Array.from({ length: ACTIVATIONS }, (_, i) => (notes.includes(bass + i) ? 1 : 0)),
   };
 }
 
-function formOf(notes: string): number {
-  return CHORD_FORMS.findIndex((form) => form.notes?.join() === notes);
+function shapeOf(notes: string): number {
+  return CHORD_SHAPES.findIndex((shape) => shape.notes?.join() === notes);
 }
 
 /** Single notes, octaves and both power chords on sixteen lowest notes, apart from each other by octaves too. */
 const EXAMPLES = ['0', '0,12', '0,7', '0,7,12'].flatMap((notes) =>
-  Array.from({ length: 16 }, (_, k) => example(36 + k, formOf(notes), k % 2 === 0)),
+  Array.from({ length: 16 }, (_, k) => example(36 + k, shapeOf(notes), k % 2 === 0)),
 );
 
 function trained(seed: number, rounds: number): { training: ChordTraining; losses: number[] } {
   const random = createRandom(seed);
-  const options = { hidden: 12, gist: 4, batch: EXAMPLES.length, dropout: 0, noise: 0.005, random };
+  const options = { hidden: 12, bottleneck: 4, batch: EXAMPLES.length, dropout: 0, noise: 0.005, random };
   const training = new ChordTraining(options);
   const losses = Array.from({ length: rounds }, () => {
     const loss = training.learn(EXAMPLES) / EXAMPLES.length;
@@ -65,14 +65,14 @@ describe('training of the chord network', () => {
 
   it('makes weights with which the analysis names them', () => {
     const network = createChordNetwork(training.weights());
-    const right = EXAMPLES.filter(({ mid, side, bass, form }) => {
+    const right = EXAMPLES.filter(({ mid, side, bass, shape }) => {
       const { logProbabilities } = network(mid, side);
       const best = logProbabilities.indexOf(Math.max(...logProbabilities));
-      return best === (bass - LOWEST_BASS) * FORMS + form;
+      return best === (bass - LOWEST_BASS) * SHAPES + shape;
     });
     expect(right.length / EXAMPLES.length).toBeGreaterThan(0.9);
     const { bass, mid, side } = EXAMPLES.at(-1)!;
-    const present = network(mid, side).presence(bass);
+    const present = network(mid, side).activation(bass);
     expect(present[7]).toBeGreaterThan(0.5);
     expect(present[5]).toBeLessThan(0.5);
   });

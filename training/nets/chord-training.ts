@@ -5,10 +5,10 @@
 import {
   BASS_NOTES,
   CHORD_INPUTS,
-  FORMS,
+  SHAPES,
   LOWEST_BASS,
-  PRESENCES,
-  RIVALS,
+  ACTIVATIONS,
+  CONTEXT_NOTES,
   softmax,
   writeChordInput,
   type ChordNetworkWeights,
@@ -22,15 +22,15 @@ export interface ChordExample {
   /** Null where nothing stands in the sides. */
   readonly side: Float32Array | null;
   readonly bass: number;
-  /** Index into CHORD_FORMS. */
-  readonly form: number;
-  /** PRESENCES flags. */
-  readonly presence: Uint8Array;
+  /** Index into CHORD_SHAPES. */
+  readonly shape: number;
+  /** ACTIVATIONS flags. */
+  readonly activation: Uint8Array;
 }
 
 export interface ChordTrainingOptions {
   readonly hidden: number;
-  readonly gist: number;
+  readonly bottleneck: number;
   readonly batch: number;
   /** Share of units that each step leaves out. */
   readonly dropout: number;
@@ -39,7 +39,7 @@ export interface ChordTrainingOptions {
   readonly random: Random;
 }
 
-/** Presence of single notes counts this much against lowest note and form. */
+/** Presence of single notes counts this much against lowest note and shape. */
 const PRESENCE_WEIGHT = 0.15;
 
 export class ChordTraining {
@@ -49,39 +49,39 @@ export class ChordTraining {
   private readonly at;
 
   constructor(private readonly options: ChordTrainingOptions) {
-    const { hidden, gist, batch, random } = options;
+    const { hidden, bottleneck, batch, random } = options;
     this.rows = batch * BASS_NOTES;
-    this.told = RIVALS.length * gist;
+    this.told = CONTEXT_NOTES.length * bottleneck;
     this.layers = {
       hidden: new TrainableLayer(CHORD_INPUTS, hidden, random),
-      gist: new TrainableLayer(hidden, gist, random),
-      rivals: new TrainableLayer(this.told, hidden, random),
-      forms: new TrainableLayer(hidden, FORMS, random),
-      presence: new TrainableLayer(hidden, PRESENCES, random),
+      bottleneck: new TrainableLayer(hidden, bottleneck, random),
+      context: new TrainableLayer(this.told, hidden, random),
+      shapes: new TrainableLayer(hidden, SHAPES, random),
+      activation: new TrainableLayer(hidden, ACTIVATIONS, random),
     };
     const rowsOf = (width: number): Float32Array => new Float32Array(this.rows * width);
     const strumsOf = (width: number): Float32Array => new Float32Array(batch * width);
     this.at = {
       input: rowsOf(CHORD_INPUTS),
       seen: rowsOf(hidden),
-      gists: rowsOf(gist),
+      bottlenecks: rowsOf(bottleneck),
       told: rowsOf(this.told),
       added: rowsOf(hidden),
       sum: rowsOf(hidden),
-      logits: rowsOf(FORMS),
+      logits: rowsOf(SHAPES),
       lowest: strumsOf(hidden),
-      present: strumsOf(PRESENCES),
+      present: strumsOf(ACTIVATIONS),
       // Gradients of the above.
       dSum: rowsOf(hidden),
       dAdded: rowsOf(hidden),
       dTold: rowsOf(this.told),
-      dGists: rowsOf(gist),
+      dGists: rowsOf(bottleneck),
       dSeen: rowsOf(hidden),
       dLowest: strumsOf(hidden),
     };
   }
 
-  /** Collects the gradients of a full batch; answers the sum of its log losses over lowest note and form. */
+  /** Collects the gradients of a full batch; answers the sum of its log losses over lowest note and shape. */
   learn(batch: readonly ChordExample[]): number {
     this.look(batch);
     const loss = this.compare(batch);
@@ -94,13 +94,13 @@ export class ChordTraining {
   }
 
   weights(): ChordNetworkWeights {
-    const { hidden, gist, rivals, forms, presence } = this.layers;
+    const { hidden, bottleneck, context, shapes, activation } = this.layers;
     return {
       hidden: hidden.quantise(),
-      gist: gist.quantise(),
-      rivals: rivals.quantise(),
-      forms: forms.quantise(),
-      presence: presence.quantise(),
+      bottleneck: bottleneck.quantise(),
+      context: context.quantise(),
+      shapes: shapes.quantise(),
+      activation: activation.quantise(),
     };
   }
 
@@ -118,32 +118,32 @@ export class ChordTraining {
     });
     layers.hidden.forward(at.input, rows, at.seen, true);
     dropOut(at.seen, options.dropout, options.random);
-    layers.gist.forward(at.seen, rows, at.gists, false);
+    layers.bottleneck.forward(at.seen, rows, at.bottlenecks, false);
     at.told.fill(0);
-    this.forRivals((told, gist) => at.told.set(at.gists.subarray(gist, gist + options.gist), told));
-    layers.rivals.forward(at.told, rows, at.added, true);
+    this.forRivals((told, bottleneck) => at.told.set(at.bottlenecks.subarray(bottleneck, bottleneck + options.bottleneck), told));
+    layers.context.forward(at.told, rows, at.added, true);
     for (let i = 0; i < at.sum.length; i++) at.sum[i] = at.seen[i] + at.added[i];
     dropOut(at.sum, options.dropout, options.random);
-    layers.forms.forward(at.sum, rows, at.logits, false);
+    layers.shapes.forward(at.sum, rows, at.logits, false);
     batch.forEach((example, s) => {
       const from = rowOf(example, s) * options.hidden;
       at.lowest.set(at.sum.subarray(from, from + options.hidden), s * options.hidden);
     });
-    layers.presence.forward(at.lowest, batch.length, at.present, false);
+    layers.activation.forward(at.lowest, batch.length, at.present, false);
   }
 
   /** Turns what was answered into gradients. */
   private compare(batch: readonly ChordExample[]): number {
     const { logits, present } = this.at;
     let loss = 0;
-    batch.forEach(({ bass, form, presence }, s) => {
-      const all = logits.subarray(s * BASS_NOTES * FORMS, (s + 1) * BASS_NOTES * FORMS);
+    batch.forEach(({ bass, shape, activation }, s) => {
+      const all = logits.subarray(s * BASS_NOTES * SHAPES, (s + 1) * BASS_NOTES * SHAPES);
       softmax(all);
-      const answer = (bass - LOWEST_BASS) * FORMS + form;
+      const answer = (bass - LOWEST_BASS) * SHAPES + shape;
       loss -= Math.log(all[answer] + 1e-9);
       all[answer] -= 1;
-      presence.forEach((sounds, k) => {
-        const i = s * PRESENCES + k;
+      activation.forEach((sounds, k) => {
+        const i = s * ACTIVATIONS + k;
         present[i] = (PRESENCE_WEIGHT * (1 / (1 + Math.exp(-present[i])) - sounds)) / batch.length;
       });
     });
@@ -153,9 +153,9 @@ export class ChordTraining {
 
   private goBack(batch: readonly ChordExample[]): void {
     const { layers, rows, at, options } = this;
-    const { hidden, gist, dropout } = options;
-    layers.forms.backward(at.sum, rows, at.logits, at.dSum);
-    layers.presence.backward(at.lowest, batch.length, at.present, at.dLowest);
+    const { hidden, bottleneck, dropout } = options;
+    layers.shapes.backward(at.sum, rows, at.logits, at.dSum);
+    layers.activation.backward(at.lowest, batch.length, at.present, at.dLowest);
     batch.forEach((example, s) => {
       const row = rowOf(example, s);
       for (let k = 0; k < hidden; k++) at.dSum[row * hidden + k] += at.dLowest[s * hidden + k];
@@ -163,25 +163,25 @@ export class ChordTraining {
     maskDropped(at.dSum, at.sum, dropout);
     at.dAdded.set(at.dSum);
     maskRectified(at.dAdded, at.added, at.added.length);
-    layers.rivals.backward(at.told, rows, at.dAdded, at.dTold);
+    layers.context.backward(at.told, rows, at.dAdded, at.dTold);
     at.dGists.fill(0);
     this.forRivals((told, from) => {
-      for (let k = 0; k < gist; k++) at.dGists[from + k] += at.dTold[told + k];
+      for (let k = 0; k < bottleneck; k++) at.dGists[from + k] += at.dTold[told + k];
     });
-    layers.gist.backward(at.seen, rows, at.dGists, at.dSeen);
+    layers.bottleneck.backward(at.seen, rows, at.dGists, at.dSeen);
     for (let i = 0; i < at.dSeen.length; i++) at.dSeen[i] += at.dSum[i];
     maskDropped(at.dSeen, at.seen, dropout);
     layers.hidden.backward(at.input, rows, at.dSeen, null);
   }
 
-  /** Calls back for each row and each of its rivals in range: where it is told, and where the gist of the rival stands. */
-  private forRivals(tell: (told: number, gist: number) => void): void {
-    const { gist } = this.options;
+  /** Calls back for each row and each of its context in range: where it is told, and where the bottleneck of the other stands. */
+  private forRivals(tell: (told: number, bottleneck: number) => void): void {
+    const { bottleneck } = this.options;
     for (let row = 0; row < this.rows; row++) {
       const b = row % BASS_NOTES;
-      RIVALS.forEach((semitones, r) => {
-        const rival = b + semitones;
-        if (rival >= 0 && rival < BASS_NOTES) tell(row * this.told + r * gist, (row + semitones) * gist);
+      CONTEXT_NOTES.forEach((semitones, r) => {
+        const other = b + semitones;
+        if (other >= 0 && other < BASS_NOTES) tell(row * this.told + r * bottleneck, (row + semitones) * bottleneck);
       });
     }
   }

@@ -3,9 +3,8 @@
  * Schema `wild-needle/analysis@1`; printed by the command line, stored by the server, read by the screens.
  */
 import {
-  applyHabits,
-  chooseHandPath,
-  findVoicings,
+  candidateVoicings,
+  chooseVoicings,
   rankTunings,
   STANDARD_TUNING,
   type Tuning,
@@ -17,14 +16,13 @@ import {
   type HeardGuitar,
   type HeardStrum,
   type ListenOptions,
-  type Meter,
   type MeterAlternative,
   type StereoSignal,
 } from '../mir';
-import { chordName, pitchClassOf, type Key } from '../theory';
+import { chordName, pitchClassOf, type Key, type Meter } from '../theory';
 import { doubtsOf, type Doubt } from './doubts';
-import { settleQuarterTone } from './quarter-tone';
-import { aboveLowestString } from './under-the-strings';
+import { chooseQuarterToneSide } from './quarter-tone';
+import { aboveLowestString } from './inverted-fifths';
 
 /** Raise when results change; stored with every analysis. */
 export const ALGORITHM_VERSION = 'networks-8';
@@ -77,7 +75,7 @@ export interface Analysis {
   readonly referenceHistogram: readonly number[];
   readonly referencePartials: number;
   readonly referenceOverTime: readonly { readonly timeS: number; readonly cents: number }[];
-  /** Quarter notes per minute; null without a pulse. */
+  /** Beats a minute as they are counted: quarters, in 6/8 dotted quarters; null without a pulse. */
   readonly tempoBpm: number | null;
   readonly meter: Meter;
   /** Readings of tempo and meter with their probability, most likely first. */
@@ -85,11 +83,9 @@ export interface Analysis {
   readonly beatsS: readonly number[];
   readonly downbeatsS: readonly number[];
   readonly beatsPerBar: readonly number[];
-  readonly tempoMap: readonly { readonly timeS: number; readonly bpm: number }[];
   readonly freeTime: readonly { readonly startS: number; readonly endS: number }[];
   /** Place of the off-beat in its beat: 0.5 straight, 0.67 triplets; null where too few are struck. */
   readonly offBeatAt: number | null;
-  readonly pickUpBeats: number;
   readonly key: Key | null;
   readonly tuning: Tuning & { readonly candidates: readonly TuningWithScore[] };
   readonly sections: readonly DescribedSection[];
@@ -103,26 +99,21 @@ export interface Analysis {
 /** Candidates kept in the result. */
 const TUNINGS_KEPT = 5;
 const VOICINGS_KEPT = 4;
-/** Candidates per strum on the way through the song. */
-const PATH_WIDTH = 6;
 
-/** `frets` as a list per string, lowest first, null = not played. */
-export function fretList(voicing: Voicing, strings: number): (number | null)[] {
-  const frets = new Array<number | null>(strings).fill(null);
-  for (const { string, fret } of voicing.frets) frets[strings - string] = fret;
-  return frets;
+/** As it is published: a fret per string, lowest first, null = not played. */
+function perString({ frets }: Voicing, strings: number): (number | null)[] {
+  const listed = new Array<number | null>(strings).fill(null);
+  for (const { string, fret } of frets) listed[strings - string] = fret;
+  return listed;
 }
 
 function rankVoicings(strums: readonly HeardStrum[], tuning: Tuning): RankedVoicing[][] {
-  const layers = strums.map((s) => applyHabits(findVoicings(s.midi, tuning), tuning).slice(0, PATH_WIDTH));
-  const { path } = chooseHandPath(layers.filter((l) => l.length > 0));
-  let next = 0;
-  return layers.map((layer) => {
-    if (layer.length === 0) return [];
-    const chosen = path[next++];
-    const others = layer.filter((v) => v !== chosen);
+  const layers = strums.map((s) => candidateVoicings(s.midi, tuning));
+  return chooseVoicings(layers).map((chosen, k) => {
+    if (!chosen) return [];
+    const others = layers[k].filter((v) => v !== chosen);
     return [chosen, ...others].slice(0, VOICINGS_KEPT).map((voicing, rank) => ({
-      frets: fretList(voicing, tuning.stringsMidi.length),
+      frets: perString(voicing, tuning.stringsMidi.length),
       // The path says which is first; behind it less effort ranks higher.
       score: rank === 0 ? 1 : 1 / (1 + rank + Math.max(0, voicing.effort - chosen.effort)),
     }));
@@ -139,7 +130,7 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
   if (signal.channels.length === 0 || signal.channels[0].length === 0) {
     throw new RangeError('channels must hold at least one sample, but was empty');
   }
-  const heard = settleQuarterTone(listen(signal, options));
+  const heard = chooseQuarterToneSide(listen(signal, options));
   const { grid, reference, sections } = heard;
   const key = heard.key?.key ?? null;
   const keyAt = (timeS: number): Key | null =>
@@ -171,10 +162,8 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
     beatsS: grid?.beatsS ?? [],
     downbeatsS: grid?.downbeatsS ?? [],
     beatsPerBar: grid?.beatsPerBar ?? [],
-    tempoMap: grid?.tempoMap ?? [],
     freeTime: grid?.freeTime ?? [],
     offBeatAt: grid?.offBeatAt ?? null,
-    pickUpBeats: grid?.pickUpBeats ?? 0,
     key,
     tuning: {
       ...tuning,

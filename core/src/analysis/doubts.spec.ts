@@ -18,9 +18,9 @@ const STRUM = {
   voicings: [],
 } as const;
 const HEARD = { ...SURE, strums: [STRUM], tempoBpm: 120 };
-const reading = (tempoBpm: number, confidence: number, beats = 4): MeterAlternative => ({
+const reading = (tempoBpm: number, probability: number, beats = 4): MeterAlternative => ({
   tempoBpm,
-  confidence,
+  probability,
   meter: { beats, unit: 4 },
 });
 

@@ -53,8 +53,8 @@ const RIVAL_SHARE = 0.5;
 
 function rivalOf([first, ...others]: readonly MeterAlternative[]): MeterAlternative | undefined {
   return others.find(
-    ({ tempoBpm, meter, confidence }) =>
-      confidence > RIVAL_SHARE * first.confidence &&
+    ({ tempoBpm, meter, probability }) =>
+      probability > RIVAL_SHARE * first.probability &&
       (Math.abs(tempoBpm / first.tempoBpm - 1) > 0.04 ||
         meter.beats !== first.meter.beats ||
         meter.unit !== first.meter.unit),

@@ -1,5 +1,3 @@
-export { ALGORITHM_VERSION, analyse, fretList } from './analyse';
+export { ALGORITHM_VERSION, analyse } from './analyse';
 export type { AnalysedStrum, AnalyseOptions, Analysis, RankedVoicing } from './analyse';
 export type { Doubt } from './doubts';
-export { draftDocument } from './draft';
-export { settledIn } from './settle';

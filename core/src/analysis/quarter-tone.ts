@@ -7,7 +7,7 @@ import { rankTunings } from '../guitar';
 import { estimateKey, estimateSectionKeys, type Heard, type HeardStrum } from '../mir';
 
 /** The same hearing, written on the likelier side. The offset may then lie a little over 50 cents. */
-export function settleQuarterTone(heard: Heard): Heard {
+export function chooseQuarterToneSide(heard: Heard): Heard {
   const { reference } = heard;
   if (!reference?.isNearQuarterTone) return heard;
   const semitones = reference.cents > 0 ? 1 : -1;
@@ -35,13 +35,6 @@ export function settleQuarterTone(heard: Heard): Heard {
     sections: heard.sections.map((section, s) => ({
       ...section,
       key: keys[s],
-      passList: section.passList.map((pass) => ({
-        ...pass,
-        differences: pass.differences.map((d) => ({
-          ...d,
-          usual: d.usual?.map((note) => note + semitones) ?? null,
-        })),
-      })),
     })),
   };
 }

@@ -1,25 +1,32 @@
 /**
  * The strums of one guitar, or of all together: candidates, which of them are strokes, what sounds in each. Heard once
- * from what each instant says alone, and again with what alike places say (see `stroke-places.ts`, `pool-strokes.ts`,
- * `chord-decoding.ts`).
+ * from what each instant says alone, and again with what repeated passes say (`strokes/metrical-prior.ts`,
+ * `strokes/stroke-pooling.ts`, `chords/chord-decoding.ts`).
  */
 import { identifyChord } from '../theory';
-import type { AlikeGroup } from './alike';
-import { gripPulls } from './grips';
-import { decodeChords, type DecodedChord } from './chord-decoding';
-import { CHORD_FORMS } from './chord-forms.data';
-import type { OnsetStrength } from './onset-strength';
-import { poolStrokes } from './pool-strokes';
-import { settleChords, settleStrokes, type Said, type Settled } from './settled';
-import { findSoundingEnds, spansFrom, type StrumSpan } from './sounding-end';
-import type { MidSide } from './stereo';
-import { findStrokeCandidates } from './stroke-candidates';
-import { weighPlaces } from './stroke-places';
-import { chooseStrokes, createStrokeNetwork, strokeProbability, type StrokeProbabilities } from './strokes';
-import { createEvidence } from './strum-evidence';
-import type { HeardStrum } from './types';
-import chordWeights from './weights/chords.json';
-import strokeWeights from './weights/strokes.json';
+import { decodeChords, type DecodedChord } from './chords/chord-decoding';
+import { createEvidence } from './chords/chord-evidence';
+import { CHORD_SHAPES } from './chords/chord-shapes.data';
+import chordWeights from './chords/chords.json';
+import { confirmChords } from './chords/confirmed-chords';
+import { doublingPulls } from './chords/octave-doubling';
+import type { Annotation, Confirmed } from './confirmed';
+import type { OnsetStrength } from './onsets/onset-strength';
+import { confirmStrokes } from './strokes/confirmed-strokes';
+import { applyMetricalPrior } from './strokes/metrical-prior';
+import { findNoteReleases, spansFrom } from './strokes/note-release';
+import { findStrokeCandidates } from './strokes/stroke-candidates';
+import { chooseStrokes, createStrokeNetwork } from './strokes/stroke-classifier';
+import {
+  decideKind,
+  isPalmMuted,
+  kindOf,
+  strokeProbability,
+  type StrokeProbabilities,
+} from './strokes/stroke-kinds';
+import { poolStrokes } from './strokes/stroke-pooling';
+import strokeWeights from './strokes/strokes.json';
+import type { HeardStrum, MidSide, RepetitionGroup, StrumSpan } from './types';
 
 export interface StrumHearing {
   /** Of everything that sounds: for beats and bars. */
@@ -31,31 +38,25 @@ export interface StrumHearing {
 /** What a first hearing has told of the song. */
 export interface KnownForm {
   readonly beatsS: readonly number[];
-  /** For ascending instants, those at the same place of the same riff. */
-  alikeOf(timesS: readonly number[]): readonly AlikeGroup[];
+  /** For ascending instants, those at the same position of repeated passes. */
+  repetitionsOf(timesS: readonly number[]): readonly RepetitionGroup[];
 }
 
 export interface HeardStrums {
   readonly strums: readonly HeardStrum[];
-  /** Probability that each of them is a stroke at all. */
-  readonly sureness: readonly number[];
+  /** Of each of them, that it is a stroke at all. */
+  readonly strokeProbabilities: readonly number[];
 }
-
-/**
- * A stroke is dead from this share of its probability on: what is dead and called ringing stands in the tab with a chord that
- * nobody played, what rings and is called dead only lacks its own.
- */
-const DEAD_FROM = 1 / 3;
 
 function describe(
   { timeS, endS }: StrumSpan,
   stroke: StrokeProbabilities,
   chord: DecodedChord,
-  said: Said,
+  annotation: Annotation,
 ): HeardStrum {
-  const settled = said === 'none' ? null : said;
-  if (settled ? settled.dead : stroke.dead > DEAD_FROM * strokeProbability(stroke)) {
-    const confidence = stroke.dead;
+  const confirmed = annotation === 'none' ? null : annotation;
+  const kind = confirmed ? kindOf(confirmed) : decideKind(stroke);
+  if (kind === 'dead') {
     return {
       timeS,
       endS,
@@ -64,23 +65,22 @@ function describe(
       quality: null,
       palmMuted: false,
       dead: true,
-      confidence,
+      confidence: stroke.dead,
       alternatives: [],
     };
   }
-  const midi = settled?.midi ?? chord.midi;
+  const midi = confirmed?.midi ?? chord.midi;
   const named = identifyChord(midi);
-  const rootPc = settled && named ? named.rootPc : (chord.bass + CHORD_FORMS[chord.form].rootAbove) % 12;
   return {
     timeS,
     endS,
     midi,
-    rootPc,
+    rootPc: confirmed && named ? named.rootPc : (chord.bass + CHORD_SHAPES[chord.shape].rootAbove) % 12,
     quality: named?.quality ?? 'other',
-    palmMuted: stroke.palmMute > stroke.ring,
+    palmMuted: kind === 'palmMute',
     dead: false,
-    confidence: settled ? 1 : strokeProbability(stroke) * chord.confidence,
-    alternatives: settled ? [] : chord.alternatives,
+    confidence: confirmed ? 1 : strokeProbability(stroke) * chord.probability,
+    alternatives: confirmed ? [] : chord.alternatives,
   };
 }
 
@@ -89,49 +89,50 @@ export function createStrumHearing(
   sampleRate: number,
   offsetCents: number,
   durationS: number,
-  settled: Settled,
+  confirmed: Confirmed,
 ): StrumHearing {
   const found = findStrokeCandidates(midSide, sampleRate);
   const heardAlone = createStrokeNetwork(strokeWeights)(found.features);
-  const { timesS, probabilities, says } = settleStrokes(found.timesS, heardAlone, settled);
+  const { timesS, probabilities, annotations } = confirmStrokes(found.timesS, heardAlone, confirmed);
   const evidenceOf = createEvidence(midSide, sampleRate, offsetCents, chordWeights);
   return {
     strength: found.strength,
     hear(known, onShare) {
       const strokes = known
-        ? poolStrokes(weighPlaces(timesS, probabilities, known.beatsS, says), known.alikeOf(timesS), says)
+        ? poolStrokes(
+            applyMetricalPrior(timesS, probabilities, known.beatsS, annotations),
+            known.repetitionsOf(timesS),
+            annotations,
+          )
         : probabilities;
       const chosen = chooseStrokes(timesS, strokes);
       const spans = spansFrom(
         chosen.map((k) => timesS[k]),
         durationS,
       );
-      const endsS = findSoundingEnds(midSide.side ?? midSide.mid, sampleRate, spans);
-      const said = chosen.map((k) => says[k]);
+      const endsS = findNoteReleases(midSide.side ?? midSide.mid, sampleRate, spans);
+      const ofChosen = chosen.map((k) => annotations[k]);
       const heard = spans.map((span, k) => {
         onShare?.(k / spans.length);
         return evidenceOf(span);
       });
-      const evidence = settleChords(heard, said);
-      const alike = known?.alikeOf(spans.map((s) => s.timeS));
-      const pulls = gripPulls(
+      const evidence = confirmChords(heard, ofChosen);
+      const groups = known?.repetitionsOf(spans.map((s) => s.timeS));
+      const pulls = doublingPulls(
         evidence.map((e) => e.logProbabilities),
-        chosen.map((c, k) => ({
-          riff: alike?.[k].riff ?? '',
-          palmMuted: strokes[c].palmMute > strokes[c].ring,
-        })),
+        chosen.map((c, k) => ({ riff: groups?.[k].riff ?? '', palmMuted: isPalmMuted(strokes[c]) })),
       );
       const chords = decodeChords(
         evidence,
-        alike?.map((group) => group.members),
+        groups?.map((group) => group.members),
         pulls,
         spans.map((span) => span.timeS),
       );
       return {
         strums: chords.map((chord, k) =>
-          describe({ timeS: spans[k].timeS, endS: endsS[k] }, strokes[chosen[k]], chord, said[k]),
+          describe({ timeS: spans[k].timeS, endS: endsS[k] }, strokes[chosen[k]], chord, ofChosen[k]),
         ),
-        sureness: chosen.map((k) => strokeProbability(strokes[k])),
+        strokeProbabilities: chosen.map((k) => strokeProbability(strokes[k])),
       };
     },
   };

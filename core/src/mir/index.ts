@@ -5,44 +5,44 @@ export type {
   HeardSection,
   HeardStrum,
   KeyEstimate,
-  Meter,
   MeterAlternative,
+  MidSide,
   ReferenceOffset,
   StereoSignal,
 } from './types';
-export { harmonySimilarity, hearBarHarmony } from './bar-harmony';
-export type { BarChroma } from './bar-harmony';
+export { chromaSimilarity, computeBarChroma } from './form/bar-chroma';
+export type { BarChroma } from './form/bar-chroma';
 export { estimateReferenceOffset } from './reference-offset';
-export { estimateKey, estimateSectionKeys } from './key-estimate';
+export { estimateKey, estimateSectionKeys } from './chords/key-estimate';
 export { listen } from './listen';
 export type { DescribedSection, Heard, HeardSoFar, ListenOptions, OnProgress } from './listen';
-export type { HeardPass, PassDifference } from './compare-passes';
 export type { HeardGuitar } from './two-guitars';
-export type { Settled, SettledStrum } from './settled';
+export type { Confirmed, ConfirmedStrum } from './confirmed';
 // What the networks see, for those who train them.
 export { splitStereo } from './stereo';
-export type { MidSide } from './stereo';
-export { computeStrengths, findStrokeCandidates } from './stroke-candidates';
-export { STROKE_FEATURES } from './stroke-features';
-export { createStrokeNetwork, type StrokeNetworkWeights } from './strokes';
-export { BINS_PER_SEMITONE, createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
-export { createChordCommittee } from './chord-committee';
-export { CHORD_FORMS } from './chord-forms.data';
+export { computeStrengths, findStrokeCandidates } from './strokes/stroke-candidates';
+export { STROKE_FEATURES } from './strokes/stroke-features';
+export { createStrokeNetwork, type StrokeNetworkWeights } from './strokes/stroke-classifier';
+export { decideKind, kindOf, STROKE_KINDS, strokeProbability } from './strokes/stroke-kinds';
+export { BINS_PER_SEMITONE, createChordSpectrum, SPECTRUM_SIZE } from './chords/chord-spectrum';
+export { createChordEnsemble } from './chords/chord-ensemble';
+export { CHORD_SHAPES } from './chords/chord-shapes.data';
 export {
   BASS_NOTES,
   CHORD_INPUTS,
   createChordNetwork,
-  FORMS,
+  SHAPES,
   HIGHEST_BASS,
   LOWEST_BASS,
-  PRESENCES,
-  RIVALS,
+  ACTIVATIONS,
+  CONTEXT_NOTES,
   writeChordInput,
   type ChordNetworkWeights,
-} from './chord-network';
-export { enumerateMeters, gridOfMeter, METER_FEATURES } from './meter';
-export type { MeterHypothesis, MeterStrum } from './meter';
-export { applyLayer, readLayer, softmax } from './network';
-export { FIRST_HEARD_NOTE, hearNotes } from './heard-notes';
-export type { HeardNotes, NoteSpan } from './heard-notes';
-export type { LayerWeights } from './network';
+} from './chords/chord-network';
+export { enumerateMeters, gridOfMeter, METER_FEATURES } from './meter/meter';
+export type { MeterHypothesis, MeterStrum } from './meter/meter';
+export { applyLayer, readLayer } from './net/network';
+export { logistic, softmax } from './net/probability';
+export { FIRST_HEARD_NOTE, hearNotes } from './chords/heard-notes';
+export type { HeardNotes, NoteSpan } from './chords/heard-notes';
+export type { LayerWeights } from './net/network';

@@ -46,40 +46,122 @@ function piano(seconds: number): Float32Array {
   return out;
 }
 
-function expectNumbers({ strums, grid, sections }: Heard): void {
-  for (const { timeS, endS, confidence, midi } of strums) {
-    for (const value of [timeS, endS, confidence, ...midi]) expect(Number.isFinite(value)).toBe(true);
+/** What holds of whatever is heard: finite, in order, within the recording, probabilities at most 1. */
+function expectSound({ strums, grid, sections, meters, durationS }: Heard): void {
+  strums.forEach(({ timeS, endS, confidence, midi, dead, alternatives }, k) => {
+    expect(timeS).toBeGreaterThan(strums[k - 1]?.timeS ?? -1);
     expect(endS).toBeGreaterThan(timeS);
-    expect(confidence).toBeLessThanOrEqual(1.0001);
-  }
-  for (const value of [...(grid?.beatsS ?? []), ...(grid?.tempoMap ?? []).map((t) => t.bpm)]) {
-    expect(Number.isFinite(value)).toBe(true);
-  }
-  for (const { startS, endS } of sections) expect(endS).toBeGreaterThan(startS);
+    expect(endS).toBeLessThanOrEqual(durationS + 1e-6);
+    for (const p of [confidence, ...alternatives.map((a) => a.probability)]) {
+      expect(p).toBeGreaterThanOrEqual(0);
+      expect(p).toBeLessThan(1.0001);
+    }
+    expect(midi.length === 0).toBe(dead);
+    expect(midi).toEqual([...midi].sort((a, b) => a - b));
+  });
+  const beatsS = grid?.beatsS ?? [];
+  expect(beatsS.every((t, i) => Number.isFinite(t) && (i === 0 || t > beatsS[i - 1]))).toBe(true);
+  expect(grid?.downbeatsS.every((t) => beatsS.includes(t)) ?? true).toBe(true);
+  const shares = meters.map((m) => m.probability);
+  expect(shares.reduce((sum, p) => sum + p, 0)).toBeLessThan(1.0001);
+  sections.forEach(({ startS, endS }, i) => {
+    expect(endS).toBeGreaterThan(startS);
+    expect(startS).toBeGreaterThanOrEqual(sections[i - 1]?.endS ?? 0);
+  });
 }
 
 const SLOW = 30_000;
+const hear = (...channels: readonly Float32Array[]): Heard => listen({ channels, sampleRate: RATE });
+/** Share of the strums of a riff that are heard with their lowest note, at their time. */
+function shareHeard({ strums }: Heard, seconds: number, stepS = 0.5): number {
+  const count = Math.ceil(seconds / stepS) - 1;
+  const found = Array.from({ length: count }, (_, i) =>
+    strums.some((s) => Math.abs(s.timeS - i * stepS) < 0.05 && s.midi[0] === 40 + (i % 4)),
+  );
+  return found.filter(Boolean).length / count;
+}
+const mean = (values: readonly number[]): number => values.reduce((a, b) => a + b, 0) / values.length;
 
 describe('listen', () => {
   it.each<readonly [string, readonly Float32Array[]]>([
-    ['noise', [noise(4)]],
-    ['a constant', [new Float32Array(4 * RATE).fill(0.4)]],
-    ['a click track', [clickTrack(8, 120)]],
-    ['a voice alone', [voice(8)]],
-    ['a piano', [piano(8)]],
     ['a clipped riff', [riff(6).map((v) => Math.max(-0.1, Math.min(0.1, 3 * v)))]],
     ['a riff of eight bits', [riff(6).map((v) => Math.round(v * 127) / 127)]],
     ['a riff with an offset', [riff(6).map((v) => v + 0.3)]],
     ['one dead channel', [riff(6), new Float32Array(6 * RATE)]],
     ['channels turned against each other', [riff(6), riff(6).map((v) => -v)]],
-    ['two seconds', [riff(2)]],
-    ['40 beats a minute', [riff(16, 1.5)]],
-    ['260 beats a minute', [riff(8, 60 / 260)]],
   ])(
-    'answers in numbers for %s',
-    (_, channels) => expectNumbers(listen({ channels, sampleRate: RATE })),
+    'hears the riff in %s',
+    (_, channels) => {
+      const heard = hear(...channels);
+      expectSound(heard);
+      expect(shareHeard(heard, 6)).toBeGreaterThan(0.7);
+    },
     SLOW,
   );
+
+  it(
+    'hears a riff of two seconds, and at 260 beats a minute',
+    () => {
+      const short = hear(riff(2));
+      expectSound(short);
+      expect(shareHeard(short, 2)).toBeGreaterThan(0.6);
+      const fast = hear(riff(8, 60 / 260));
+      expectSound(fast);
+      expect(shareHeard(fast, 8, 60 / 260)).toBeGreaterThan(0.7);
+      // Counted in half of it: eighths of half the tempo sound the same.
+      expect(fast.meters.some((m) => Math.abs(m.tempoBpm / 130 - 1) < 0.04)).toBe(true);
+    },
+    SLOW,
+  );
+
+  it(
+    'keeps 40 beats a minute among the readings',
+    () => {
+      const slow = hear(riff(16, 1.5));
+      expectSound(slow);
+      expect(slow.meters.some((m) => Math.abs(m.tempoBpm / 40 - 1) < 0.04)).toBe(true);
+    },
+    SLOW,
+  );
+
+  it(
+    'is not sure of noise, and hears no chord in a constant',
+    () => {
+      const noisy = hear(noise(4));
+      expectSound(noisy);
+      expect(mean(noisy.strums.map((s) => s.confidence))).toBeLessThan(0.5);
+      expect(hear(new Float32Array(4 * RATE).fill(0.4)).strums.filter((s) => !s.dead)).toEqual([]);
+    },
+    SLOW,
+  );
+
+  it(
+    'hears strokes without a pitch in a click track, in its tempo',
+    () => {
+      const clicks = hear(clickTrack(8, 120));
+      expectSound(clicks);
+      expect(clicks.strums.every((s) => s.dead)).toBe(true);
+      expect(clicks.meters.some((m) => Math.abs(m.tempoBpm / 120 - 1) < 0.04)).toBe(true);
+    },
+    SLOW,
+  );
+
+  it(
+    'strikes nothing in a voice that glides, and hears the lowest notes of a piano',
+    () => {
+      expect(hear(voice(8)).strums).toEqual([]);
+      const played = hear(piano(8));
+      expectSound(played);
+      expect(played.strums.map((s) => s.midi[0])).toEqual([48, 53, 55, 48, 48, 53, 55]);
+    },
+    SLOW,
+  );
+
+  it('refuses a rate that it is not made for, and says which it is', () => {
+    expect(() => listen({ channels: [new Float32Array(100)], sampleRate: 44_100 })).toThrow(
+      'sampleRate must be 22050 Hz, but was 44100',
+    );
+  });
 
   it(
     'gets through silence and through one sample',
@@ -102,7 +184,7 @@ describe('listen', () => {
   );
 
   it(
-    'keeps what is settled, and says what it does meanwhile',
+    'keeps what is confirmed, and says what it does meanwhile',
     () => {
       const doing = new Set<string>();
       const parts: boolean[][] = [];
@@ -110,7 +192,7 @@ describe('listen', () => {
       const heard = listen(
         { channels: [riff(8)], sampleRate: RATE },
         {
-          settled: { referenceCents: 0, spans: [{ startS: 0.9, endS: 1.9 }], strums },
+          confirmed: { referenceCents: 0, spans: [{ startS: 0.9, endS: 1.9 }], strums },
           onProgress: (_, words) => doing.add(words),
           onPart: ({ reference, strums: struck, grid }) =>
             parts.push([reference !== null, struck.length > 0, grid !== null]),

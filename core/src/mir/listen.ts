@@ -3,17 +3,18 @@
  * once more with what the form says, and where two guitars play apart. Pure and synchronous; run it in a worker.
  */
 import type { Key } from '../theory';
-import { groupAlike } from './alike';
-import { placeBars, type BarLayout } from './bars';
-import { comparePasses, type HeardPass } from './compare-passes';
-import { barContents } from './bar-contents';
-import { hearBarHarmony } from './bar-harmony';
-import { findSections } from './form';
+import { ANALYSIS_SAMPLE_RATE } from '../units';
+import { estimateKey, estimateSectionKeys } from './chords/key-estimate';
+import { NOTHING_CONFIRMED, type Confirmed } from './confirmed';
+import { barContents } from './form/bar-contents';
+import { computeBarChroma } from './form/bar-chroma';
+import { findSections } from './form/form';
+import { groupRepetitions } from './form/repetition-groups';
 import { createStrumHearing, type KnownForm } from './hear-strums';
-import { estimateKey, estimateSectionKeys } from './key-estimate';
-import { rankMeters } from './rank-meters';
+import { placeBars, type BarLayout } from './meter/bars';
+import meterWeights from './meter/meter.json';
+import { rankMeters } from './meter/rank-meters';
 import { estimateReferenceOffset } from './reference-offset';
-import { NOTHING_SETTLED, type Settled } from './settled';
 import { splitStereo } from './stereo';
 import { hearGuitarsApart, type HeardGuitar } from './two-guitars';
 import type {
@@ -24,13 +25,10 @@ import type {
   ReferenceOffset,
   StereoSignal,
 } from './types';
-import meterWeights from './weights/meter.json';
 
 export interface DescribedSection extends HeardSection {
   /** The key of the song, or its own where it changes. */
   readonly key: Key | null;
-  /** Each pass, and where it differs from the others of its riff. */
-  readonly passList: readonly HeardPass[];
 }
 
 export interface Heard {
@@ -61,14 +59,14 @@ export interface HeardSoFar {
 export interface ListenOptions {
   readonly onProgress?: OnProgress;
   readonly onPart?: (soFar: HeardSoFar) => void;
-  /** What the user has settled already; the rest is heard better for it. */
-  readonly settled?: Settled;
+  /** What the user has confirmed already; the rest is heard better for it. */
+  readonly confirmed?: Confirmed;
 }
 
 function measureReference(
   samples: Float32Array,
   sampleRate: number,
-  { referenceCents }: Settled,
+  { referenceCents }: Confirmed,
 ): ReferenceOffset | null {
   const measured = estimateReferenceOffset(samples, sampleRate);
   if (referenceCents === null) return measured;
@@ -76,21 +74,29 @@ function measureReference(
   return { cents: referenceCents, spreadCents, isNearQuarterTone: false, overTime, histogram, partials };
 }
 
+/**
+ * Measures a recording of one or two channels at {@link ANALYSIS_SAMPLE_RATE}; times are seconds from its first sample. Throws a
+ * RangeError at another rate: windows, features and weights are made for this one, and what is heard at another is wrong
+ * without a sign of it.
+ */
 export function listen(
   signal: StereoSignal,
-  { onProgress = () => undefined, onPart, settled = NOTHING_SETTLED }: ListenOptions = {},
+  { onProgress = () => undefined, onPart, confirmed = NOTHING_CONFIRMED }: ListenOptions = {},
 ): Heard {
   const { sampleRate } = signal;
+  if (sampleRate !== ANALYSIS_SAMPLE_RATE) {
+    throw new RangeError(`sampleRate must be ${ANALYSIS_SAMPLE_RATE} Hz, but was ${sampleRate}`);
+  }
   const durationS = signal.channels[0].length / sampleRate;
   const midSide = splitStereo(signal);
 
   onProgress(0.02, 'Listening for the pitch of the recording');
-  const reference = measureReference(midSide.side ?? midSide.mid, sampleRate, settled);
+  const reference = measureReference(midSide.side ?? midSide.mid, sampleRate, confirmed);
   const offsetCents = reference?.cents ?? 0;
   onPart?.({ reference, strums: [], grid: null });
 
   onProgress(0.12, 'Listening for the strokes');
-  const hearing = createStrumHearing(midSide, sampleRate, offsetCents, durationS, settled);
+  const hearing = createStrumHearing(midSide, sampleRate, offsetCents, durationS, confirmed);
   const first = hearing.hear(null, (share) => onProgress(0.35 + 0.3 * share, 'Naming the chords'));
 
   onPart?.({ reference, strums: first.strums, grid: null });
@@ -99,7 +105,7 @@ export function listen(
   const struck = first.strums.map((s, k) => ({
     timeS: s.timeS,
     rootPc: s.rootPc,
-    weight: first.sureness[k],
+    probability: first.strokeProbabilities[k],
   }));
   const ranked = rankMeters(hearing.strength, struck, durationS, meterWeights);
   if (!ranked) {
@@ -124,17 +130,16 @@ export function listen(
   // Strums in free time stand in no bar.
   const inBars = (some: readonly HeardStrum[]): HeardStrum[] =>
     some.filter(({ timeS }) => !grid.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS));
-  const harmony = hearBarHarmony(midSide.mid, sampleRate, offsetCents, downbeatsS, durationS);
-  const drafted = findSections(inBars(first.strums), downbeatsS, durationS, hearing.strength, harmony);
+  const chroma = computeBarChroma(midSide.mid, sampleRate, offsetCents, downbeatsS, durationS);
+  const drafted = findSections(inBars(first.strums), downbeatsS, durationS, hearing.strength, chroma);
   const bars = barContents(first.strums, downbeatsS, durationS);
   const known: KnownForm = {
     beatsS: grid.beatsS,
-    alikeOf: (timesS) => groupAlike(timesS, drafted, downbeatsS, bars),
+    repetitionsOf: (timesS) => groupRepetitions(timesS, drafted, downbeatsS, bars),
   };
   const { strums } = hearing.hear(known);
-  const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength, harmony);
+  const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength, chroma);
   const keys = estimateSectionKeys(strums, sections);
-  const passes = comparePasses(strums, sections, downbeatsS, durationS);
 
   onProgress(0.8, 'Listening for a second guitar');
   const guitars = hearGuitarsApart(signal, strums, offsetCents, known, (share) =>
@@ -149,6 +154,6 @@ export function listen(
     strums,
     guitars,
     key: estimateKey(strums),
-    sections: sections.map((section, s) => ({ ...section, key: keys[s], passList: passes[s] })),
+    sections: sections.map((section, s) => ({ ...section, key: keys[s] })),
   };
 }

@@ -49,3 +49,22 @@ describe('the pitch of a recording over time', () => {
     expect(estimateReferenceOffset(recording([cents]), RATE)?.isNearQuarterTone).toBe(isNear);
   });
 });
+
+describe('reference offset', () => {
+  it.each([
+    [0, 22050],
+    [38, 22050],
+    [-27, 44100],
+    [12, 48000],
+  ])('measures %i cents at %i Hz within one cent', (cents, sampleRate) => {
+    const out = new Float32Array(3 * sampleRate);
+    for (const note of [40, 47, 52, 57]) {
+      addChord(out, 0, 3, [note + cents / 100], sampleRate);
+    }
+    expect(Math.abs((estimateReferenceOffset(out, sampleRate)?.cents ?? 99) - cents)).toBeLessThan(1);
+  });
+
+  it('finds nothing in silence', () => {
+    expect(estimateReferenceOffset(new Float32Array(RATE), RATE)).toBeNull();
+  });
+});

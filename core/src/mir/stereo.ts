@@ -2,16 +2,10 @@
  * Middle and sides of a recording. Guitars are often recorded twice, left and right, with bass, singer and the loud
  * drums in the middle: where the sides hold enough sound they are heard on their own.
  */
-import type { StereoSignal } from './types';
+import type { MidSide, StereoSignal } from './types';
 
 /** Share of the energy in the sides from which on guitars may be assumed there. */
 const WIDE_SHARE = 0.02;
-
-export interface MidSide {
-  readonly mid: Float32Array;
-  /** Null for one channel, and where next to nothing stands in the sides. */
-  readonly side: Float32Array | null;
-}
 
 function mix(a: Float32Array, b: Float32Array, sign: 1 | -1): Float32Array {
   const mixed = new Float32Array(a.length);

@@ -5,7 +5,7 @@ import type { KnownForm } from './hear-strums';
 
 const alone: KnownForm = {
   beatsS: [],
-  alikeOf: (timesS) => timesS.map((_, k) => ({ members: [k], passes: 1, riff: '' })),
+  repetitionsOf: (timesS) => timesS.map((_, k) => ({ members: [k], passes: 1, riff: '' })),
 };
 const SECONDS = 10;
 

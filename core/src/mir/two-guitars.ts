@@ -4,9 +4,10 @@
  * guitar keeps its own. A guitar in the middle belongs to both sides and is not told apart here.
  */
 import { cosineSimilarity } from '../dsp';
-import { createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
+import { SAME_STROKE_S } from '../units';
+import { AFTER_ONSET_S, createChordSpectrum, SPECTRUM_SIZE } from './chords/chord-spectrum';
 import { createStrumHearing, type KnownForm } from './hear-strums';
-import { NOTHING_SETTLED } from './settled';
+import { NOTHING_CONFIRMED } from './confirmed';
 import type { HeardStrum, StereoSignal } from './types';
 
 export interface HeardGuitar {
@@ -22,8 +23,6 @@ const ALIKE_SPECTRA = 0.4;
 const UNLIKE_SHARE = 0.25;
 /** Lists that agree on this share of strums are one part, played twice. */
 const SAME_PART_SHARE = 0.7;
-const SAME_STROKE_S = 0.05;
-const AFTER_ONSET_S = 0.012;
 
 /** Share of strums at which left and right sound different chords, 0 to 1. */
 export function unlikeShare(
@@ -74,7 +73,7 @@ export function hearGuitarsApart(
   const durationS = signal.channels[0].length / signal.sampleRate;
   const [left, right] = signal.channels.map((mid, c) => {
     const only = { mid, side: null };
-    const hearing = createStrumHearing(only, signal.sampleRate, offsetCents, durationS, NOTHING_SETTLED);
+    const hearing = createStrumHearing(only, signal.sampleRate, offsetCents, durationS, NOTHING_CONFIRMED);
     return hearing.hear(known, (share) => onShare((c + share) / 2)).strums;
   });
   if (left.length === 0 || right.length === 0 || agreement(left, right) >= SAME_PART_SHARE) return [];

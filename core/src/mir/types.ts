@@ -3,12 +3,35 @@
  * the reference offset has been removed, so that 69 is the recording's own A4.
  */
 import type { MidiNote, PitchClass } from '../units';
-import type { ChordQuality, Key } from '../theory';
+import type { ChordQuality, Key, Meter } from '../theory';
 
 /** One or two channels of equal length. Analysis expects ANALYSIS_SAMPLE_RATE of `units`. */
 export interface StereoSignal {
   readonly channels: readonly Float32Array[];
   readonly sampleRate: number;
+}
+
+/** What both channels have in common, and what they differ in. */
+export interface MidSide {
+  readonly mid: Float32Array;
+  /** Null where nothing stands in the sides. */
+  readonly side: Float32Array | null;
+}
+
+/** From the onset of a strum to the next one. */
+export interface StrumSpan {
+  readonly timeS: number;
+  readonly endS: number;
+}
+
+/** Instants at the same position of repeated passes: those that should sound the same. */
+export interface RepetitionGroup {
+  /** Indices of its members, the one that is asked about first; at most one of each pass. */
+  readonly members: readonly number[];
+  /** How many passes play the same bar, its own counted: those without a member have nothing there. */
+  readonly passes: number;
+  /** Riff that it stands in, at whatever height it is played; '' outside of all sections. */
+  readonly riff: string;
 }
 
 export interface ReferenceOffset {
@@ -29,12 +52,6 @@ export interface ReferenceOffset {
   readonly overTime: readonly { readonly timeS: number; readonly cents: number }[];
 }
 
-export interface Meter {
-  readonly beats: number;
-  /** 4 = quarter notes. */
-  readonly unit: number;
-}
-
 export interface BeatGrid {
   readonly tempoBpm: number;
   readonly meter: Meter;
@@ -46,8 +63,8 @@ export interface BeatGrid {
 export interface MeterAlternative {
   readonly tempoBpm: number;
   readonly meter: Meter;
-  /** Probability of this reading, 0 to 1. */
-  readonly confidence: number;
+  /** Of this reading, 0 to 1. */
+  readonly probability: number;
 }
 
 /** One sweep over the strings, as heard. */
@@ -60,9 +77,9 @@ export interface HeardStrum {
   readonly quality: ChordQuality | null;
   readonly palmMuted: boolean;
   readonly dead: boolean;
-  /** 0 to 1: how far the best chord stands above the others. */
+  /** Probability that the strum is there and sounds these notes; published under this name (`wild-needle/analysis@1`). */
   readonly confidence: number;
-  /** What else may sound there, likeliest first; empty for a dead stroke and for one that the user has settled. */
+  /** What else may sound there, likeliest first; empty for a dead stroke and for one that the user has confirmed. */
   readonly alternatives: readonly HeardAlternative[];
 }
 
@@ -76,7 +93,7 @@ export interface KeyEstimate {
   readonly confidence: number;
 }
 
-/** A stretch that plays one riff a whole number of times. */
+/** A part of the song that plays one riff a whole number of times. */
 export interface HeardSection {
   readonly startS: number;
   readonly endS: number;
@@ -88,7 +105,7 @@ export interface HeardSection {
   readonly barsPerPass: number;
   readonly passes: number;
   /** Probability that something new begins at this start, 0 to 1. */
-  readonly startSureness: number;
+  readonly startProbability: number;
   /** Where it may begin instead, in bars from there; null where no other place is likely. */
   readonly orElseBars: number | null;
   /** How far it agrees with the first place of its riff, 0 to 1; null where the riff is new. */

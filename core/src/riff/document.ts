@@ -3,12 +3,24 @@
  * they are played, in bars of the recording's beat grid. Sounding notes are never stored: they follow from
  * tuning, string and fret (`guitar/soundingNotes`).
  */
-import type { Ticks } from '../units';
 import { STANDARD_TUNING, type StringFret, type Tuning } from '../guitar';
-import type { Key } from '../theory';
+import type { Key, Meter } from '../theory';
+import type { Ticks } from '../units';
+import type {
+  HARMONICS,
+  JOINS,
+  LENGTHS,
+  SLIDES_IN,
+  SLIDES_OUT,
+  STROKES,
+  Trust,
+  TuneTo,
+  Unit,
+  WHAMMY_MOVES,
+} from './enums';
 
 /** Version of this shape; `contract` upgrades older documents on reading. */
-export const DOCUMENT_SCHEMA = 'wild-needle/song@1';
+export const DOCUMENT_SCHEMA = 'wild-needle/song@2';
 
 export interface SongDocument {
   readonly schema: typeof DOCUMENT_SCHEMA;
@@ -16,9 +28,8 @@ export interface SongDocument {
   readonly artist: string;
   readonly tuning: Tuning;
   /** Tuning of the second guitar; null while there is one. `swapGuitars` shows the song as that one plays it. */
-  readonly second: Tuning | null;
-  /** What the guitar is tuned to: A4 = 440 Hz, the recording then corrected in playing, or the recording as it is. */
-  readonly tuneTo: 'concert' | 'recording';
+  readonly guitar2: Tuning | null;
+  readonly tuneTo: TuneTo;
   readonly key: Key | null;
   /** How far the recording sounds above A4 = 440 Hz. */
   readonly referenceOffsetCents: number;
@@ -52,12 +63,11 @@ export interface BeatGrid {
   readonly bars: readonly Bar[];
 }
 
-export interface Bar {
+export interface Bar extends Meter {
   /** Index into `beatsS`. */
   readonly beat: number;
   readonly beats: number;
-  /** Note value of a beat: 4 = quarter. */
-  readonly unit: number;
+  readonly unit: Unit;
 }
 
 export interface Section {
@@ -74,7 +84,7 @@ export interface Section {
   /** 'clean', 'distorted', or what else the player notes of the sound; '' for nothing. */
   readonly tone: string;
   /** The user has said that it begins here; the analysis may doubt it. */
-  readonly startIsSettled: boolean;
+  readonly startIsConfirmed: boolean;
 }
 
 /** A pass that was compared with the riff and settled. */
@@ -85,17 +95,22 @@ export interface PassAnswer {
   readonly variationId: string | null;
 }
 
+/** Time signature of a bar of a riff. */
+export interface RiffBar extends Meter {
+  readonly unit: Unit;
+}
+
 export interface Riff {
   readonly id: string;
   /** A, B, C … */
   readonly letter: string;
   readonly name: string;
   /** Time signatures of its bars. */
-  readonly bars: readonly { readonly beats: number; readonly unit: number }[];
+  readonly bars: readonly RiffBar[];
   /** In order of time. */
   readonly strums: readonly Strum[];
   /** What the second guitar plays; empty when it doubles the first or there is none. */
-  readonly second: readonly Strum[];
+  readonly guitar2: readonly Strum[];
   /** Other ways that parts of the riff are played: endings, a skipped stroke. */
   readonly variations: readonly Variation[];
   readonly barNotes: readonly BarNote[];
@@ -110,7 +125,7 @@ export interface Variation {
   readonly fromTicks: Ticks;
   readonly toTicks: Ticks;
   readonly strums: readonly Strum[];
-  readonly second: readonly Strum[];
+  readonly guitar2: readonly Strum[];
 }
 
 export interface BarNote {
@@ -126,9 +141,6 @@ export interface BarGroup {
   readonly startBar: number;
   readonly bars: number;
 }
-
-/** Where a strum's chord comes from: measured, written by hand, or confirmed against the recording. */
-export type Trust = 'guessed' | 'heard' | 'checked';
 
 export interface Strum {
   readonly id: string;
@@ -147,22 +159,26 @@ export interface Strum {
   readonly trust: Trust;
 }
 
+type OneOf<T extends readonly unknown[]> = T[number];
+
 /** How a strum is played beyond palm mute and dead stroke. */
 export interface Marks {
   /** How it is reached from the strum before without a new stroke: 'hammer' is a pull-off where the fret falls. */
-  readonly join: 'slide' | 'hammer' | 'tie' | null;
-  readonly slideIn: 'below' | 'above' | null;
-  readonly slideOut: 'down' | 'up' | null;
+  readonly join: OneOf<typeof JOINS> | null;
+  readonly slideIn: OneOf<typeof SLIDES_IN> | null;
+  readonly slideOut: OneOf<typeof SLIDES_OUT> | null;
   /** 'ring': on under what follows; 'short': stopped at once. Null: as long as it is written. */
-  readonly length: 'ring' | 'short' | null;
+  readonly length: OneOf<typeof LENGTHS> | null;
   /** How far the strings are bent up, 0 = not. */
   readonly bendCents: number;
   readonly vibrato: boolean;
-  readonly harmonic: 'natural' | 'pinch' | null;
-  readonly bar: 'dip' | 'dive' | null;
+  readonly harmonic: OneOf<typeof HARMONICS> | null;
+  readonly whammyBar: OneOf<typeof WHAMMY_MOVES> | null;
   readonly accent: boolean;
+  /** Struck again and again as fast as the hand goes, for as long as it is written. */
+  readonly tremolo: boolean;
   /** Null: as the grid says, see `strokeOf`. */
-  readonly stroke: 'down' | 'up' | null;
+  readonly stroke: OneOf<typeof STROKES> | null;
 }
 
 export const NO_MARKS: Marks = {
@@ -173,8 +189,9 @@ export const NO_MARKS: Marks = {
   bendCents: 0,
   vibrato: false,
   harmonic: null,
-  bar: null,
+  whammyBar: null,
   accent: false,
+  tremolo: false,
   stroke: null,
 };
 
@@ -190,7 +207,7 @@ export const PLAIN_STRUM = {
 
 /** What a riff has besides its strums before anything is added. */
 export const PLAIN_RIFF = {
-  second: [],
+  guitar2: [],
   variations: [],
   barNotes: [],
   groups: [],
@@ -200,7 +217,7 @@ export const PLAIN_RIFF = {
 export const PLAIN_SECTION = {
   answers: [],
   tone: '',
-  startIsSettled: false,
+  startIsConfirmed: false,
 } as const satisfies Partial<Section>;
 
 /** A song before anything was heard or written. */
@@ -209,7 +226,7 @@ export const PLAIN_SONG = {
   title: '',
   artist: '',
   tuning: STANDARD_TUNING,
-  second: null,
+  guitar2: null,
   key: null,
   referenceOffsetCents: 0,
   recordings: [],

@@ -7,6 +7,7 @@ import { MAX_FRET, type StringFret } from '../guitar';
 import type { StringNumber, Ticks } from '../units';
 import type { NamedLoop, Riff, SongDocument, Strum } from './document';
 import { barStartsTicks, riffTicks } from './grid';
+import { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
 import { applyMark, markState, type MarkCommand } from './marks';
 import { isBlank } from './strum';
 
@@ -184,8 +185,9 @@ export function setStrumNote(
   strumId: string,
   note: string,
 ): SongDocument {
+  const fitting = fitText(note, TEXT_LIMITS.note);
   return changeStrums(document, riffId, new Set([strumId]), (s) =>
-    s.note === note.trim() ? s : { ...s, note: note.trim() },
+    s.note === fitting ? s : { ...s, note: fitting },
   );
 }
 
@@ -237,7 +239,7 @@ export function addStrums(
         ({ id, startTicks }) =>
           startTicks >= 0 && startTicks < riffTicks(riff) && !taken.has(startTicks) && !ids.has(id),
       );
-      if (fitting.length === 0) return present;
+      if (fitting.length === 0 || present.length + fitting.length > COUNT_LIMITS.strums) return present;
       return [...present, ...fitting].sort((a, b) => a.startTicks - b.startTicks);
     };
     const own = put(
@@ -291,16 +293,19 @@ export function repeatBar(
     const copied = riff.strums
       .filter((s) => s.startTicks >= from && s.startTicks < to && s.startTicks + to - from < until)
       .map((s) => ({ ...s, id: newId(), startTicks: s.startTicks + to - from }));
-    if (copied.length === 0) return riff;
     const others = riff.strums.filter((s) => s.startTicks < to || s.startTicks >= until);
+    if (copied.length === 0 || others.length + copied.length > COUNT_LIMITS.strums) return riff;
     return { ...riff, strums: [...others, ...copied].sort((a, b) => a.startTicks - b.startTicks) };
   });
 }
 
-/** Keeps a loop under its name; one of the same name is moved. */
+/** Keeps a loop under its name; one of the same name is moved. One without a name or a length is refused. */
 export function keepLoop(document: SongDocument, loop: NamedLoop): SongDocument {
-  const others = document.loops.filter((l) => l.name !== loop.name && l.id !== loop.id);
-  return { ...document, loops: [...others, loop].sort((a, b) => a.startS - b.startS) };
+  const named = { ...loop, name: fitText(loop.name, TEXT_LIMITS.loopName) };
+  const others = document.loops.filter((l) => l.name !== named.name && l.id !== named.id);
+  const isLoop = named.name !== '' && named.startS >= 0 && named.endS > named.startS;
+  if (!isLoop || others.length >= COUNT_LIMITS.loops) return document;
+  return { ...document, loops: [...others, named].sort((a, b) => a.startS - b.startS) };
 }
 
 export function removeLoop(document: SongDocument, id: string): SongDocument {
@@ -319,13 +324,19 @@ export function setTuneTo(document: SongDocument, tuneTo: SongDocument['tuneTo']
   return document.tuneTo === tuneTo ? document : { ...document, tuneTo };
 }
 
-/** How far the recording is off, as the user says. */
+/** How far the recording is off, as the user says; farther than a semitone is another note. */
 export function setReferenceCents(document: SongDocument, referenceOffsetCents: number): SongDocument {
+  if (!isWithin(referenceOffsetCents, RANGES.referenceOffsetCents)) return document;
   return { ...document, referenceOffsetCents };
 }
 
+/** A song keeps its title where the new one is empty; it may be by nobody. */
 export function setTitle(document: SongDocument, title: string, artist: string): SongDocument {
-  return { ...document, title, artist };
+  const [fittingTitle, fittingArtist] = [
+    fitText(title, TEXT_LIMITS.title),
+    fitText(artist, TEXT_LIMITS.artist),
+  ];
+  return { ...document, title: fittingTitle || document.title, artist: fittingArtist };
 }
 
 /**

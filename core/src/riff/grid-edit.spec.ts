@@ -98,14 +98,13 @@ describe('tempo', () => {
 
   it('can be halved where the recording ends within a bar', () => {
     const { bars } = SONG.grid;
-    const cut = {
+    const cut: SongDocument = {
       ...SONG,
       grid: {
-        ...SONG.grid,
-        bars: [...bars, ...[4, 2].map((beats, i) => ({ beat: 64 + 4 * i, beats, unit: 4 }))],
+        beatsS: Array.from({ length: 71 }, (_, i) => 1 + 0.6 * i),
+        bars: [...bars, ...[4, 2].map((beats, i) => ({ beat: 64 + 4 * i, beats, unit: 4 as const }))],
       },
     };
-    cut.grid.beatsS = Array.from({ length: 71 }, (_, i) => 1 + 0.6 * i);
     expect(whyNotHalve(cut)).toBeNull();
     const halved = halveTempo(cut);
     expect(halved.grid.bars.at(-1)).toEqual({ beat: 32, beats: 3, unit: 4 });

@@ -3,7 +3,9 @@
  * place in the bar. Each change returns the same document where it can't be made; `whyNot` functions say why.
  */
 import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum, Variation } from './document';
+import type { Unit } from './enums';
 import { barTimesS, riffTicks, ticksPerBeat } from './grid';
+import { COUNT_LIMITS, isWithin, RANGES } from './limits';
 import { withoutFirstPasses } from './section-edit';
 import { withVariation } from './variation';
 
@@ -27,13 +29,13 @@ function scaleRiff(riff: Riff, factor: 2 | 0.5, bars: Riff['bars']): Riff {
     ...riff,
     bars,
     strums: scaleTicks(riff.strums, factor),
-    second: scaleTicks(riff.second, factor),
+    guitar2: scaleTicks(riff.guitar2, factor),
     variations: riff.variations.map((v) => ({
       ...v,
-      fromTicks: v.fromTicks * factor,
-      toTicks: v.toTicks * factor,
+      fromTicks: Math.floor(v.fromTicks * factor),
+      toTicks: Math.ceil(v.toTicks * factor),
       strums: scaleTicks(v.strums, factor),
-      second: scaleTicks(v.second, factor),
+      guitar2: scaleTicks(v.guitar2, factor),
     })),
     barNotes: riff.barNotes.map((n) => ({ ...n, bar: Math.floor(n.bar * factor) })),
     groups: riff.groups.map((g) => ({
@@ -47,7 +49,11 @@ function scaleRiff(riff: Riff, factor: 2 | 0.5, bars: Riff['bars']): Riff {
 /** Twice as many beats and bars: what was heard as one bar are two. */
 export function doubleTempo(document: SongDocument): SongDocument {
   const { beatsS, bars } = document.grid;
-  if (beatsS.length < 2) return document;
+  const isTooLong =
+    2 * beatsS.length > COUNT_LIMITS.beats ||
+    2 * bars.length > COUNT_LIMITS.bars ||
+    document.riffs.some((r) => 2 * r.bars.length > COUNT_LIMITS.barsOfRiff);
+  if (beatsS.length < 2 || isTooLong) return document;
   const doubled = beatsS.flatMap((t, i) => {
     const next = beatsS[i + 1] ?? 2 * t - beatsS[i - 1];
     return [t, (t + next) / 2];
@@ -141,7 +147,7 @@ function turned(riff: Riff, byTicks: number): Riff {
     const fromTicks = turn(v.fromTicks);
     const toTicks = fromTicks + v.toTicks - v.fromTicks;
     if (toTicks <= length) {
-      return { ...v, fromTicks, toTicks, strums: turnAll(v.strums), second: turnAll(v.second) };
+      return { ...v, fromTicks, toTicks, strums: turnAll(v.strums), guitar2: turnAll(v.guitar2) };
     }
     // It would come round over the end of the riff: then it stands for the whole of it.
     const played = withVariation(riff, v);
@@ -150,15 +156,15 @@ function turned(riff: Riff, byTicks: number): Riff {
       fromTicks: 0,
       toTicks: length,
       strums: turnAll(renamed(played.strums, v)),
-      second: turnAll(renamed(played.second, v)),
+      guitar2: turnAll(renamed(played.guitar2, v)),
     };
   });
-  return { ...riff, strums: turnAll(riff.strums), second: turnAll(riff.second), variations };
+  return { ...riff, strums: turnAll(riff.strums), guitar2: turnAll(riff.guitar2), variations };
 }
 
 /** Strums of the riff that become a variation's own need ids of their own. */
-function renamed(strums: readonly Strum[], { id, strums: own, second }: Variation): Strum[] {
-  const owned = new Set([...own, ...second].map((s) => s.id));
+function renamed(strums: readonly Strum[], { id, strums: own, guitar2 }: Variation): Strum[] {
+  const owned = new Set([...own, ...guitar2].map((s) => s.id));
   return strums.map((s) => (owned.has(s.id) ? s : { ...s, id: `${id}/${s.id}`.slice(-80) }));
 }
 
@@ -208,7 +214,7 @@ export function moveBarLine(document: SongDocument, barIndex: number, timeS: num
   const to = Math.min(beatsS.length - 1, bar.beat + bar.beats);
   const least = beatsS[from] + LEAST_BEAT_S * (bar.beat - from);
   const most = beatsS[to] - LEAST_BEAT_S * (to - bar.beat);
-  if (to <= bar.beat || least > most) return document;
+  if (to <= bar.beat || least > most || !isWithin(timeS, RANGES.timeS)) return document;
   const at = bar.beat === 0 ? Math.min(timeS, most) : Math.min(most, Math.max(least, timeS));
   const moved = beatsS.map((t, i) => {
     if (i > from && i <= bar.beat)
@@ -223,7 +229,7 @@ export function moveBarLine(document: SongDocument, barIndex: number, timeS: num
 export function setBarBeats(document: SongDocument, barIndex: number, beats: number): SongDocument {
   const { beatsS, bars } = document.grid;
   const bar = bars[barIndex];
-  if (!bar || beats < 1 || beats > 16 || beats === bar.beats) return document;
+  if (!bar || !isWithin(beats, RANGES.beats) || beats === bar.beats) return document;
   const by = beats - bar.beats;
   const changed = bars.map((b, i) =>
     i < barIndex ? b : i === barIndex ? { ...b, beats } : { ...b, beat: b.beat + by },
@@ -263,7 +269,7 @@ export function barsBefore(document: SongDocument, barIndex: number): SongDocume
   if (!bar) return document;
   const free = bar.beat - (before ? before.beat + before.beats : 0);
   const count = Math.floor(free / bar.beats);
-  if (count < 1) return document;
+  if (count < 1 || bars.length + count > COUNT_LIMITS.bars) return document;
   const put = Array.from({ length: count }, (_, i): Bar => ({
     ...bar,
     beat: bar.beat - (count - i) * bar.beats,
@@ -310,7 +316,7 @@ export function gridFromTaps(
   tapsS: readonly number[],
   beatsPerBar: number,
   durationS: number,
-  unit = 4,
+  unit: Unit = 4,
 ): BeatGrid | null {
   const count = tapsS.length;
   if (count < FEWEST_TAPS) return null;
@@ -318,7 +324,7 @@ export function gridFromTaps(
   const mean = tapsS.reduce((s, t) => s + t, 0) / count;
   const cross = tapsS.reduce((s, t, i) => s + (i - middle) * (t - mean), 0);
   const period = cross / tapsS.reduce((s, _, i) => s + (i - middle) ** 2, 0);
-  if (!(period >= LEAST_BEAT_S)) return null;
+  if (!(period >= LEAST_BEAT_S) || durationS / period > COUNT_LIMITS.beats) return null;
   const first = mean - middle * period;
   const barsBefore = Math.floor(first / (period * beatsPerBar));
   const start = first - barsBefore * beatsPerBar * period;
@@ -336,7 +342,9 @@ export function gridFromTaps(
 /** Another grid for the same song: sections stay at their times, at the nearest bar, as far as there are bars. */
 export function replaceGrid(document: SongDocument, grid: BeatGrid): SongDocument {
   const [before, after] = [barTimesS(document.grid), barTimesS(grid)];
-  if (grid.bars.length === 0) return document;
+  const { beats, bars } = COUNT_LIMITS;
+  const isFitting = grid.bars.length > 0 && grid.bars.length <= bars && grid.beatsS.length <= beats;
+  if (!isFitting || !grid.beatsS.every((t) => isWithin(t, RANGES.timeS))) return document;
   const sections = document.sections.map((section) => {
     const timeS = before[section.startBar] ?? 0;
     let startBar = 0;

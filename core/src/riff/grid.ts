@@ -2,6 +2,7 @@
  * The two clocks: ticks of a riff and seconds of the recording. This is the only place that converts
  * between them; a pass of a riff lies on the beats it is played on, so drift is followed beat by beat.
  */
+import { beatsPerTempoBeat } from '../theory';
 import { TICKS_PER_QUARTER, type Ticks } from '../units';
 import type { Bar, BeatGrid, Riff, Section } from './document';
 
@@ -59,6 +60,10 @@ export interface Pass {
   readonly endS: number;
 }
 
+/**
+ * The passes of a section in order, each on the beats of the recording that it is played on. Those that the recording has no bars for
+ * are left out.
+ */
 export function passesOf(section: Section, riff: Riff, grid: BeatGrid): Pass[] {
   const passes: Pass[] = [];
   for (let index = 0; index < section.passes; index++) {
@@ -131,15 +136,6 @@ export function beatPeriodAt(grid: BeatGrid, timeS: number): number | null {
   const from = Math.max(0, index - 1);
   const to = Math.min(grid.beatsS.length - 1, index + 3);
   return (grid.beatsS[to] - grid.beatsS[from]) / (to - from);
-}
-
-/**
- * Beats that make one beat of the tempo. In compound time, 6/8 and its kin, that is a dotted quarter, as every primer of music
- * has it; else a quarter, as also in 7/8 (common practice on charts).
- */
-function beatsPerTempoBeat({ beats, unit }: Bar): number {
-  if (unit < 8) return 1;
-  return beats % 3 === 0 ? 3 : unit / 4;
 }
 
 /** The bar at a time, for its meter: a pick-up or a bar that is cut off at the end has that of its neighbour. */

@@ -9,14 +9,19 @@ export type GuitarNumber = 1 | 2;
 
 /** The song with its guitars exchanged; the same document while there is only one. Its own inverse. */
 export function swapGuitars(document: SongDocument): SongDocument {
-  if (document.second === null) return document;
+  if (document.guitar2 === null) return document;
   const turned = (riff: Riff): Riff => ({
     ...riff,
-    strums: riff.second,
-    second: riff.strums,
-    variations: riff.variations.map((v) => ({ ...v, strums: v.second, second: v.strums })),
+    strums: riff.guitar2,
+    guitar2: riff.strums,
+    variations: riff.variations.map((v) => ({ ...v, strums: v.guitar2, guitar2: v.strums })),
   });
-  return { ...document, tuning: document.second, second: document.tuning, riffs: document.riffs.map(turned) };
+  return {
+    ...document,
+    tuning: document.guitar2,
+    guitar2: document.tuning,
+    riffs: document.riffs.map(turned),
+  };
 }
 
 /** The song as a guitar plays it; guitar 2 of a song with one is guitar 1. */
@@ -30,7 +35,7 @@ export function changeAsGuitar(
   guitar: GuitarNumber,
   change: (document: SongDocument) => SongDocument,
 ): SongDocument {
-  if (guitar === 1 || document.second === null) return change(document);
+  if (guitar === 1 || document.guitar2 === null) return change(document);
   const seen = swapGuitars(document);
   const changed = change(seen);
   return changed === seen ? document : swapGuitars(changed);
@@ -38,18 +43,18 @@ export function changeAsGuitar(
 
 /** A second guitar, tuned as the first until it is told otherwise; it has nothing to play yet. */
 export function addSecondGuitar(document: SongDocument): SongDocument {
-  return document.second ? document : { ...document, second: document.tuning };
+  return document.guitar2 ? document : { ...document, guitar2: document.tuning };
 }
 
 /** Takes the second guitar and what it plays away. */
 export function removeSecondGuitar(document: SongDocument): SongDocument {
-  if (!document.second) return document;
+  if (!document.guitar2) return document;
   const alone = (riff: Riff): Riff => ({
     ...riff,
-    second: [],
-    variations: riff.variations.map((v) => ({ ...v, second: [] })),
+    guitar2: [],
+    variations: riff.variations.map((v) => ({ ...v, guitar2: [] })),
   });
-  return { ...document, second: null, riffs: document.riffs.map(alone) };
+  return { ...document, guitar2: null, riffs: document.riffs.map(alone) };
 }
 
 function inOrder(strums: readonly Strum[]): Strum[] {
@@ -65,19 +70,19 @@ export function giveToOther(
   riffId: string,
   strumIds: ReadonlySet<string>,
 ): SongDocument {
-  const { second, tuning } = document;
-  if (!second) return document;
-  const isSameTuning = isEqualTuning(tuning, second);
+  const { guitar2, tuning } = document;
+  if (!guitar2) return document;
+  const isSameTuning = isEqualTuning(tuning, guitar2);
   const riffs = document.riffs.map((riff): Riff => {
     if (riff.id !== riffId) return riff;
-    const taken = new Set(riff.second.map((s) => s.startTicks));
+    const taken = new Set(riff.guitar2.map((s) => s.startTicks));
     const given = riff.strums.filter((s) => strumIds.has(s.id) && !taken.has(s.startTicks));
     if (given.length === 0) return riff;
     const moved = isSameTuning ? given : given.map((s) => ({ ...s, trust: 'guessed' as const }));
     return {
       ...riff,
       strums: riff.strums.filter((s) => !given.includes(s)),
-      second: inOrder([...riff.second, ...moved]),
+      guitar2: inOrder([...riff.guitar2, ...moved]),
     };
   });
   return { ...document, riffs };

@@ -1,4 +1,19 @@
-export { NO_MARKS, PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM } from './document';
+export {
+  HARMONICS,
+  isUnit,
+  JOINS,
+  LENGTHS,
+  SLIDES_IN,
+  SLIDES_OUT,
+  STROKES,
+  TRUSTS,
+  TUNE_TO,
+  UNITS,
+  WHAMMY_MOVES,
+} from './enums';
+export type { Trust, TuneTo, Unit } from './enums';
+export { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
+export { DOCUMENT_SCHEMA, NO_MARKS, PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM } from './document';
 export type {
   Bar,
   BarGroup,
@@ -9,10 +24,10 @@ export type {
   PassAnswer,
   RecordingRef,
   Riff,
+  RiffBar,
   Section,
   SongDocument,
   Strum,
-  Trust,
   Variation,
 } from './document';
 export {
@@ -29,8 +44,6 @@ export {
   ticksPerBeat,
 } from './grid';
 export type { Pass } from './grid';
-export { retune } from './retune';
-export type { LostNotes } from './retune';
 export { countSyllable, rulerCounts } from './counts';
 export type { CountMark } from './counts';
 export {
@@ -82,7 +95,7 @@ export {
   setSectionTone,
   setSections,
   setSectionTranspose,
-  settleStart,
+  confirmStart,
   splitSection,
   whyNotJoin,
 } from './section-edit';
@@ -112,9 +125,6 @@ export {
   whereVaried,
   withVariation,
 } from './variation';
-export { comparePass, isNotable, ownDifferences, variationOfPass } from './compare';
-export type { Difference, HeardStroke, PassComparison, StrumVerdict, Verdict } from './compare';
-export { strumsFromHeard } from './from-heard';
 export { layerOf } from './layers';
 export type { Layer } from './layers';
 export {

@@ -61,7 +61,7 @@ function changeMarks({ marks, frets }: Strum, command: MarkCommand): Partial<Mar
       return { harmonic: following(natural ? [null, 'natural', 'pinch'] : [null, 'pinch'], marks.harmonic) };
     }
     case 'bar':
-      return { bar: following([null, 'dip', 'dive'], marks.bar) };
+      return { whammyBar: following([null, 'dip', 'dive'], marks.whammyBar) };
     case 'accent':
       return { accent: !marks.accent };
     case 'stroke':
@@ -118,7 +118,7 @@ export function markState({ palmMute, dead, rest, marks }: Strum, command: MarkC
     case 'harmonic':
       return String(marks.harmonic);
     case 'bar':
-      return String(marks.bar);
+      return String(marks.whammyBar);
     case 'accent':
       return String(marks.accent);
     case 'stroke':

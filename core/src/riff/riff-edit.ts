@@ -2,6 +2,7 @@
 import { PLAIN_RIFF, PLAIN_SECTION, type Riff, type SongDocument, type Strum } from './document';
 import { changeRiff } from './edit';
 import { barStartsTicks, riffTicks, ticksPerBeat } from './grid';
+import { COUNT_LIMITS, fitText, TEXT_LIMITS } from './limits';
 
 /** A, B … Z, AA, AB …: the first letter that no riff has. */
 export function nextLetter(riffs: readonly Riff[]): string {
@@ -15,6 +16,7 @@ export function nextLetter(riffs: readonly Riff[]): string {
 
 /** An empty riff of so many bars in the meter of the song. */
 export function addRiff(document: SongDocument, id: string, bars: number): SongDocument {
+  if (!hasRoomForRiff(document) || bars < 1 || bars > COUNT_LIMITS.barsOfRiff) return document;
   const letter = nextLetter(document.riffs);
   const { beats, unit } = document.grid.bars[0] ?? { beats: 4, unit: 4 };
   const riff: Riff = {
@@ -22,20 +24,20 @@ export function addRiff(document: SongDocument, id: string, bars: number): SongD
     id,
     letter,
     name: `Riff ${letter}`,
-    bars: Array.from({ length: bars }, () => ({ beats, unit: isUnit(unit) ? unit : 4 })),
+    bars: Array.from({ length: bars }, () => ({ beats, unit })),
     strums: [],
   };
   return { ...document, riffs: [...document.riffs, riff] };
 }
 
-function isUnit(unit: number): unit is 2 | 4 | 8 | 16 {
-  return [2, 4, 8, 16].includes(unit);
+function hasRoomForRiff({ riffs }: SongDocument): boolean {
+  return riffs.length < COUNT_LIMITS.riffs;
 }
 
 export function renameRiff(document: SongDocument, riffId: string, name: string): SongDocument {
-  const trimmed = name.trim();
+  const fitting = fitText(name, TEXT_LIMITS.name);
   return changeRiff(document, riffId, (r) =>
-    trimmed === '' || r.name === trimmed ? r : { ...r, name: trimmed },
+    fitting === '' || r.name === fitting ? r : { ...r, name: fitting },
   );
 }
 
@@ -49,7 +51,8 @@ export function removeRiff(document: SongDocument, riffId: string): SongDocument
 /** Adds an empty bar to the end, or takes the last one with all that is in it; each section keeps the bars it covers. */
 export function addBars(document: SongDocument, riffId: string, by: 1 | -1): SongDocument {
   const riff = document.riffs.find((r) => r.id === riffId);
-  if (!riff || riff.bars.length + by < 1) return document;
+  const length = riff ? riff.bars.length + by : 0;
+  if (!riff || length < 1 || length > COUNT_LIMITS.barsOfRiff) return document;
   const bars = by > 0 ? [...riff.bars, riff.bars.at(-1)!] : riff.bars.slice(0, -1);
   const end = riffTicks({ ...riff, bars });
   const inside = (strums: readonly Strum[]): Strum[] => strums.filter((s) => s.startTicks < end);
@@ -57,14 +60,14 @@ export function addBars(document: SongDocument, riffId: string, by: 1 | -1): Son
     ...riff,
     bars,
     strums: inside(riff.strums),
-    second: inside(riff.second),
+    guitar2: inside(riff.guitar2),
     variations: riff.variations
       .filter((v) => v.fromTicks < end)
       .map((v) => ({
         ...v,
         toTicks: Math.min(v.toTicks, end),
         strums: inside(v.strums),
-        second: inside(v.second),
+        guitar2: inside(v.guitar2),
       })),
     barNotes: riff.barNotes.filter((n) => n.bar < bars.length),
     groups: riff.groups.filter((g) => g.startBar + g.bars <= bars.length),
@@ -79,7 +82,8 @@ function withLength(document: SongDocument, riff: Riff, before: number): SongDoc
     riffs: document.riffs.map((r) => (r.id === riff.id ? riff : r)),
     sections: document.sections.map((s) => {
       if (s.riffId !== riff.id) return s;
-      const passes = Math.max(1, Math.floor((s.passes * before) / riff.bars.length));
+      const fitting = Math.floor((s.passes * before) / riff.bars.length);
+      const passes = Math.min(COUNT_LIMITS.passes, Math.max(1, fitting));
       return { ...s, passes, answers: s.answers.filter((a) => a.pass < passes) };
     }),
   };
@@ -87,6 +91,15 @@ function withLength(document: SongDocument, riff: Riff, before: number): SongDoc
 
 /** Why two passes can't be written as one, in words; null when they can. */
 export function whyNotStretch(document: SongDocument, riffId: string): string | null {
+  const riff = document.riffs.find((r) => r.id === riffId);
+  const { barsOfRiff, strums, barNotes, groups } = COUNT_LIMITS;
+  const isTooLong =
+    riff &&
+    (2 * riff.bars.length > barsOfRiff ||
+      2 * Math.max(riff.strums.length, riff.guitar2.length) > strums ||
+      2 * riff.barNotes.length > barNotes ||
+      2 * riff.groups.length > groups);
+  if (isTooLong) return `Riff ${riff.letter} is too long to be written twice.`;
   const odd = document.sections.find((s) => s.riffId === riffId && s.passes % 2 === 1);
   return odd ? `“${odd.name}” plays it ${odd.passes} times: an odd pass would be left over.` : null;
 }
@@ -105,7 +118,7 @@ export function stretchRiff(document: SongDocument, riffId: string, newId: () =>
     ...riff,
     bars: [...riff.bars, ...riff.bars],
     strums: twice(riff.strums),
-    second: twice(riff.second),
+    guitar2: twice(riff.guitar2),
     barNotes: [...riff.barNotes, ...riff.barNotes.map((n) => ({ ...n, bar: n.bar + bars }))],
     groups: [...riff.groups, ...riff.groups.map((g) => ({ ...g, startBar: g.startBar + bars }))],
   };
@@ -120,7 +133,7 @@ export function splitRiff(document: SongDocument, sectionId: string, newId: () =
   const section = document.sections.find((s) => s.id === sectionId);
   const riff = document.riffs.find((r) => r.id === section?.riffId);
   const isShared = document.sections.filter((s) => s.riffId === riff?.id).length > 1;
-  if (!section || !riff || !isShared) return document;
+  if (!section || !riff || !isShared || !hasRoomForRiff(document)) return document;
   const letter = nextLetter(document.riffs);
   const copied = (strums: readonly Strum[]): Strum[] => strums.map((s) => ({ ...s, id: newId() }));
   const variationIds = new Map(riff.variations.map((v) => [v.id, newId()]));
@@ -130,12 +143,12 @@ export function splitRiff(document: SongDocument, sectionId: string, newId: () =
     letter,
     name: `Riff ${letter}`,
     strums: copied(riff.strums),
-    second: copied(riff.second),
+    guitar2: copied(riff.guitar2),
     variations: riff.variations.map((v) => ({
       ...v,
       id: variationIds.get(v.id)!,
       strums: copied(v.strums),
-      second: copied(v.second),
+      guitar2: copied(v.guitar2),
     })),
   };
   const moved = {
@@ -185,7 +198,9 @@ export function setBarNote(
   return changeRiff(document, riffId, (riff) => {
     if (bar < 0 || bar >= riff.bars.length) return riff;
     const others = riff.barNotes.filter((n) => n.bar !== bar);
-    const noted = text.trim() === '' ? [] : [{ bar, text: text.trim(), todo }];
+    const fitting = fitText(text, TEXT_LIMITS.note);
+    const noted = fitting === '' ? [] : [{ bar, text: fitting, todo }];
+    if (others.length + noted.length > COUNT_LIMITS.barNotes) return riff;
     return { ...riff, barNotes: [...others, ...noted].sort((a, b) => a.bar - b.bar) };
   });
 }
@@ -203,7 +218,8 @@ export function setGroup(
     const others = riff.groups.filter(
       (g) => g.startBar + g.bars <= startBar || g.startBar >= startBar + bars,
     );
-    const named = name.trim() === '' ? [] : [{ name: name.trim(), startBar, bars }];
+    const fitting = fitText(name, TEXT_LIMITS.name);
+    const named = fitting === '' ? [] : [{ name: fitting, startBar, bars }];
     return { ...riff, groups: [...others, ...named].sort((a, b) => a.startBar - b.startBar) };
   });
 }

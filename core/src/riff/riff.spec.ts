@@ -117,7 +117,7 @@ describe('grid', () => {
     [12, 8, 80],
     [7, 8, 120],
     [4, 4, 240],
-  ])('counts bars of %i/%i with beats of 0.25 s at %i bpm', (beats, unit, bpm) => {
+  ] as const)('counts bars of %i/%i with beats of 0.25 s at %i bpm', (beats, unit, bpm) => {
     const bars = [
       { beat: 0, beats: 1, unit },
       ...[0, 1, 2].map((i) => ({ beat: 1 + i * beats, beats, unit })),

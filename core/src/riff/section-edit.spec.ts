@@ -9,7 +9,7 @@ import {
   renameSection,
   setSectionRiff,
   setSectionTranspose,
-  settleStart,
+  confirmStart,
   splitSection,
   whyNotJoin,
 } from './section-edit';
@@ -72,9 +72,9 @@ describe('sections', () => {
   });
 
   it('are settled by the user', () => {
-    const settled = settleStart(SONG, '1');
-    expect(settled.sections.map((s) => s.startIsSettled)).toEqual([true, false]);
-    expect(settleStart(settled, '1')).toBe(settled);
+    const settled = confirmStart(SONG, '1');
+    expect(settled.sections.map((s) => s.startIsConfirmed)).toEqual([true, false]);
+    expect(confirmStart(settled, '1')).toBe(settled);
   });
 
   it('take another riff in the same bars, another name, another height', () => {

@@ -1,5 +1,6 @@
 /** Sections by hand: split, join, rename, move, repeat. What can't be done returns the same document. */
 import type { Section, SongDocument } from './document';
+import { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
 
 function lengthOf(document: SongDocument, section: Section): number {
   return document.riffs.find((r) => r.id === section.riffId)?.bars.length ?? 1;
@@ -28,8 +29,9 @@ function roomOf(document: SongDocument, index: number): { first: number; end: nu
 }
 
 export function renameSection(document: SongDocument, id: string, name: string): SongDocument {
+  const fitting = fitText(name, TEXT_LIMITS.name);
   return changeSection(document, id, (s) =>
-    s.name === name || name.trim() === '' ? s : { ...s, name: name.trim() },
+    s.name === fitting || fitting === '' ? s : { ...s, name: fitting },
   );
 }
 
@@ -44,8 +46,8 @@ export function moveSection(document: SongDocument, id: string, bars: number): S
 }
 
 /** Says that a section begins where it is written. */
-export function settleStart(document: SongDocument, id: string): SongDocument {
-  return changeSection(document, id, (s) => (s.startIsSettled ? s : { ...s, startIsSettled: true }));
+export function confirmStart(document: SongDocument, id: string): SongDocument {
+  return changeSection(document, id, (s) => (s.startIsConfirmed ? s : { ...s, startIsConfirmed: true }));
 }
 
 /** Decisions about passes that are not there any more are dropped. */
@@ -93,7 +95,7 @@ export function addPasses(document: SongDocument, id: string, by: number): SongD
   return changeSection(document, id, (section, index) => {
     const { end } = roomOf(document, index);
     const most = Math.floor((end - section.startBar) / lengthOf(document, section));
-    const passes = Math.max(1, Math.min(Math.max(1, most), section.passes + by));
+    const passes = Math.max(1, Math.min(Math.max(1, most), COUNT_LIMITS.passes, section.passes + by));
     return passes === section.passes ? section : withPasses(section, passes);
   });
 }
@@ -105,31 +107,40 @@ export function setSectionRiff(document: SongDocument, id: string, riffId: strin
   return changeSection(document, id, (section) => {
     if (section.riffId === riffId) return section;
     const bars = section.passes * lengthOf(document, section);
-    return { ...section, riffId, answers: [], passes: Math.max(1, Math.floor(bars / riff.bars.length)) };
+    const passes = Math.min(COUNT_LIMITS.passes, Math.max(1, Math.floor(bars / riff.bars.length)));
+    return { ...section, riffId, answers: [], passes };
   });
 }
 
 export function setSectionTranspose(document: SongDocument, id: string, transpose: number): SongDocument {
   return changeSection(document, id, (s) =>
-    s.transpose === transpose || Math.abs(transpose) > 24 ? s : { ...s, transpose },
+    s.transpose === transpose || !isWithin(transpose, RANGES.transpose) ? s : { ...s, transpose },
   );
 }
 
 /** How the guitar sounds here, in the player's words. */
 export function setSectionTone(document: SongDocument, id: string, tone: string): SongDocument {
-  return changeSection(document, id, (s) => (s.tone === tone.trim() ? s : { ...s, tone: tone.trim() }));
+  const fitting = fitText(tone, TEXT_LIMITS.name);
+  return changeSection(document, id, (s) => (s.tone === fitting ? s : { ...s, tone: fitting }));
+}
+
+const SECOND_PART = ', second part';
+
+/** What the later half of a section is called; a long name gives way to what tells the halves apart. */
+function partName(name: string): string {
+  return `${fitText(name, TEXT_LIMITS.name - SECOND_PART.length)}${SECOND_PART}`;
 }
 
 /** Two sections out of one, at the pass boundary nearest to a bar. */
 export function splitSection(document: SongDocument, id: string, bar: number, newId: string): SongDocument {
   const index = document.sections.findIndex((s) => s.id === id);
   const section = document.sections[index];
-  if (!section || section.passes < 2) return document;
+  if (!section || section.passes < 2 || document.sections.length >= COUNT_LIMITS.sections) return document;
   const length = lengthOf(document, section);
   const passes = Math.round((bar - section.startBar) / length);
   const before = Math.min(section.passes - 1, Math.max(1, passes));
   const rest = withoutFirstPasses(section, before, length);
-  const second = { ...rest, id: newId, name: `${section.name}, second part` };
+  const second = { ...rest, id: newId, name: partName(section.name) };
   const sections = document.sections.flatMap((s, i) => (i === index ? [withPasses(s, before), second] : [s]));
   return { ...document, sections };
 }
@@ -140,6 +151,7 @@ export function whyNotJoin(document: SongDocument, id: string): string | null {
   const [section, next] = [document.sections[index], document.sections[index + 1]];
   if (!section || !next) return 'There is no section behind this one.';
   if (section.riffId !== next.riffId) return `“${next.name}” plays another riff.`;
+  if (section.passes + next.passes > COUNT_LIMITS.passes) return 'Together they would have too many passes.';
   if (section.transpose !== next.transpose) return `“${next.name}” plays the riff at another height.`;
   const gap = next.startBar - section.startBar - section.passes * lengthOf(document, section);
   return gap === 0 ? null : `There ${gap === 1 ? 'is a bar' : `are ${gap} bars`} between them.`;
@@ -173,5 +185,6 @@ export function orderOfPlay({ sections, riffs }: SongDocument): string {
 
 /** All sections anew, as from a label track. Riffs stay, also those that nothing plays now. */
 export function setSections(document: SongDocument, sections: readonly Section[]): SongDocument {
-  return sections.length === 0 ? document : { ...document, sections };
+  const isFitting = sections.length > 0 && sections.length <= COUNT_LIMITS.sections;
+  return isFitting ? { ...document, sections } : document;
 }

@@ -4,6 +4,7 @@
  */
 import type { PassAnswer, Riff, Section, SongDocument, Strum, Variation } from './document';
 import { riffTicks } from './grid';
+import { COUNT_LIMITS, fitText, TEXT_LIMITS } from './limits';
 
 /** The riff as it is played with a variation; the riff itself for null. */
 export function withVariation(riff: Riff, variation: Variation | null): Riff {
@@ -15,7 +16,7 @@ export function withVariation(riff: Riff, variation: Variation | null): Riff {
   return {
     ...riff,
     strums: put(riff.strums, variation.strums),
-    second: put(riff.second, variation.second),
+    guitar2: put(riff.guitar2, variation.guitar2),
   };
 }
 
@@ -103,7 +104,7 @@ function isSameVariation(a: Variation, b: Variation): boolean {
     a.fromTicks === b.fromTicks &&
     a.toTicks === b.toTicks &&
     same(a.strums, b.strums) &&
-    same(a.second, b.second)
+    same(a.guitar2, b.guitar2)
   );
 }
 
@@ -121,10 +122,11 @@ export function keepVariation(
   const riff = document.riffs.find((r) => r.id === section?.riffId);
   if (!section || !riff) return document;
   const known = riff.variations.find((v) => isSameVariation(v, variation));
-  const kept = known ?? variation;
+  if (!known && riff.variations.length >= COUNT_LIMITS.variations) return document;
+  const kept = known ?? { ...variation, name: fitText(variation.name, TEXT_LIMITS.name) };
   const riffs = known
     ? document.riffs
-    : document.riffs.map((r) => (r === riff ? { ...r, variations: [...r.variations, variation] } : r));
+    : document.riffs.map((r) => (r === riff ? { ...r, variations: [...r.variations, kept] } : r));
   return answer({ ...document, riffs }, sectionId, { pass, variationId: kept.id });
 }
 
@@ -144,13 +146,13 @@ export function renameVariation(
   variationId: string,
   name: string,
 ): SongDocument {
-  const trimmed = name.trim();
-  if (trimmed === '') return document;
+  const fitting = fitText(name, TEXT_LIMITS.name);
+  if (fitting === '') return document;
   return {
     ...document,
     riffs: document.riffs.map((r) =>
       r.id === riffId
-        ? { ...r, variations: r.variations.map((v) => (v.id === variationId ? { ...v, name: trimmed } : v)) }
+        ? { ...r, variations: r.variations.map((v) => (v.id === variationId ? { ...v, name: fitting } : v)) }
         : r,
     ),
   };

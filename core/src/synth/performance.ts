@@ -103,11 +103,11 @@ function addMoves(note: OpenNote, { marks }: Strum, strokeS: number, fromS: numb
       put(t, bent + VIBRATO.semitones * [0, 1, 0, -1][phase % 4]);
     }
   }
-  if (marks.bar === 'dip') {
+  if (marks.whammyBar === 'dip') {
     put(fromS, bent);
     put(fromS + DIP.downS, bent + DIP.semitones);
     put(fromS + DIP.backS, bent);
-  } else if (marks.bar === 'dive') {
+  } else if (marks.whammyBar === 'dive') {
     put(fromS + (endS - fromS) / 4, bent);
     put(endS, bent + DIVE_SEMITONES);
   }

@@ -180,8 +180,8 @@ describe('performance', () => {
     ['a bend', { bendCents: 200 }, 0.4, 2],
     ['a slide from below', { slideIn: 'below' }, 0, -3],
     ['a slide down and away', { slideOut: 'down' }, 0.5, -5],
-    ['a bar dip', { bar: 'dip' }, 0.12, -2],
-    ['a dive', { bar: 'dive' }, 0.5, -9],
+    ['a bar dip', { whammyBar: 'dip' }, 0.12, -2],
+    ['a dive', { whammyBar: 'dive' }, 0.5, -9],
   ])('moves the pitch of %s', (_, marks, afterS, semitones) => {
     const [, second] = performDocument(withSecond(marks));
     expect(movedPitch(second.notes[0].moves, afterS)).toBeCloseTo(semitones, 1);

@@ -30,7 +30,7 @@ export function createTabPlayer(document: SongDocument, { sampleRate, seed }: Ta
   // Both guitars through one amplifier; what they play together is struck together.
   const strums = [
     ...performDocument(document),
-    ...(document.second ? performDocument(swapGuitars(document)) : []),
+    ...(document.guitar2 ? performDocument(swapGuitars(document)) : []),
   ].sort((a, b) => a.timeS - b.timeS);
   const a4Hz = 440 * 2 ** (document.referenceOffsetCents / 1200);
   return {

@@ -15,4 +15,5 @@ export const CHORD_KINDS = [
 ] as const;
 
 /** `other`: notes that form none of the kinds. */
-export type ChordQuality = (typeof CHORD_KINDS)[number]['quality'] | 'other';
+export const CHORD_QUALITIES = [...CHORD_KINDS.map((kind) => kind.quality), 'other'] as const;
+export type ChordQuality = (typeof CHORD_QUALITIES)[number];

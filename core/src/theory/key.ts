@@ -2,10 +2,14 @@
 import { Key as TonalKey, Note } from 'tonal';
 import type { PitchClass } from '../units';
 
+export const KEY_MODES = ['major', 'minor'] as const;
+/** What a tonic looks like: a letter with an accidental or without. */
+export const TONIC = /^[A-G][#b]?$/;
+
 export interface Key {
   /** Letter with accidental: 'E', 'Bb', 'F#'. */
   readonly tonic: string;
-  readonly mode: 'major' | 'minor';
+  readonly mode: (typeof KEY_MODES)[number];
 }
 
 const SHARP_NAMES = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#', 'B'];

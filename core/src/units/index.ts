@@ -5,6 +5,7 @@ export { createRandom, gaussian } from './random';
 export type { Random } from './random';
 export { dbToRatio, ratioToDb } from './level';
 export { bytesOf } from './base64';
+export { EARLY_S, SAME_STROKE_S } from './timing';
 export { ANALYSIS_SAMPLE_RATE } from './analysis-rate';
 export { ENVELOPE_RATE } from './envelope-rate';
 export { buildPeakPyramid, loudestPeak } from './peak-pyramid';

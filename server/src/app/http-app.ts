@@ -11,7 +11,7 @@ import { healthRoutes } from '../features/health/health.routes';
 import { recordingsRoutes } from '../features/recordings/recordings.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
-import { onlyLoopback, securityHeaders } from '../http/borders';
+import { onlyLoopback, securityHeaders } from '../http/loopback-guard';
 import { errorHandler } from '../http/error-handler';
 import { NotFoundError } from '../http/errors';
 import type { Services } from './services';

@@ -59,7 +59,7 @@ export function runInThread<T extends ThreadTask>(
     worker.on('error', reject);
     worker.on('exit', (code) => {
       signal?.removeEventListener('abort', abort);
-      // Settled already in every ordinary case; then this does nothing.
+      // Confirmed already in every ordinary case; then this does nothing.
       reject(new Error(`the audio thread ended early with code ${code}`));
     });
   });

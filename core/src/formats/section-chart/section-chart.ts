@@ -2,7 +2,15 @@
  * Sections as other programs read them: a label track (start, end and text on a line, tab separated, seconds) and CSV
  * (RFC 4180). A label track comes back in as sections at the nearest bars.
  */
-import { PLAIN_SECTION, barTimesS, passesOf, type Section, type SongDocument } from '../../riff';
+import {
+  barTimesS,
+  fitText,
+  PLAIN_SECTION,
+  TEXT_LIMITS,
+  passesOf,
+  type Section,
+  type SongDocument,
+} from '../../riff';
 
 interface ChartRow {
   readonly startS: number;
@@ -110,7 +118,7 @@ export function sectionsFromLabels(document: SongDocument, labels: readonly Labe
       {
         ...PLAIN_SECTION,
         id: `label-${i + 1}`,
-        name: label.text.slice(0, 80),
+        name: fitText(label.text, TEXT_LIMITS.name),
         riffId: playing.riff.id,
         startBar,
         passes: count,

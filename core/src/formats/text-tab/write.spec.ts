@@ -146,7 +146,7 @@ describe('text tab', () => {
     ['a short strum', { marks: { ...NO_MARKS, length: 'short' } }, '.'],
     ['let ring', { marks: { ...NO_MARKS, length: 'ring' } }, 'lr'],
     ['a pinch harmonic', { marks: { ...NO_MARKS, harmonic: 'pinch' } }, 'PH'],
-    ['a dive', { marks: { ...NO_MARKS, bar: 'dive' } }, 'vv'],
+    ['a dive', { marks: { ...NO_MARKS, whammyBar: 'dive' } }, 'vv'],
     ['a rest', { rest: true }, 'r'],
   ])('writes %s above the strings', (_, changes, expected) => {
     const above = marked(changes)[1];
@@ -170,13 +170,13 @@ describe('text tab', () => {
       fromTicks: 0,
       toTicks: 3840,
       strums: [RIFF.strums[0]],
-      second: [],
+      guitar2: [],
     };
     const song = {
       title: 'T',
       artist: '',
       tuning: STANDARD_TUNING,
-      second: { ...STANDARD_TUNING, capo: 2 },
+      guitar2: { ...STANDARD_TUNING, capo: 2 },
       key: null,
       referenceOffsetCents: 0,
       grid: { beatsS: [0, 1, 2, 3, 4], bars: [{ beat: 0, beats: 4, unit: 4 }] },

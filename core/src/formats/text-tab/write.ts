@@ -68,7 +68,7 @@ function marksAbove({ rest, marks }: Strum): string {
     marks.accent ? '>' : '',
     marks.length === 'short' ? '.' : marks.length === 'ring' ? 'lr' : '',
     marks.harmonic === 'pinch' ? 'PH' : '',
-    marks.bar === null ? '' : marks.bar === 'dip' ? 'v' : 'vv',
+    marks.whammyBar === null ? '' : marks.whammyBar === 'dip' ? 'v' : 'vv',
   ].join('');
 }
 
@@ -226,13 +226,13 @@ const LEGEND: readonly (readonly [has: (strum: Strum) => boolean, words: string]
   [(s) => s.marks.length === 'ring', 'lr = let ring'],
   [(s) => s.marks.length === 'short', '. = short'],
   [(s) => s.marks.accent, '> = accent'],
-  [(s) => s.marks.bar !== null, 'v vv = bar dip, dive'],
+  [(s) => s.marks.whammyBar !== null, 'v vv = bar dip, dive'],
   [(s) => s.marks.stroke !== null, 'd u = down, up stroke'],
 ];
 
 function legendOf({ riffs }: SongDocument): string {
   const strums = riffs.flatMap((r) =>
-    [r, ...r.variations].flatMap((part) => [...part.strums, ...part.second]),
+    [r, ...r.variations].flatMap((part) => [...part.strums, ...part.guitar2]),
   );
   return LEGEND.filter(([has]) => strums.some(has))
     .map(([, words]) => words)
@@ -270,7 +270,7 @@ function writeRiffs(document: SongDocument, who: string): string[] {
 
 /** The whole song: heading, tuning, order of play with times, then each riff. Ends with a newline. */
 export function writeTextTab(document: SongDocument): string {
-  const { title, artist, tuning, second, key, referenceOffsetCents, riffs, sections, grid } = document;
+  const { title, artist, tuning, guitar2, key, referenceOffsetCents, riffs, sections, grid } = document;
   const stringsOf = ({ stringsMidi }: Tuning): string =>
     stringsMidi.map((m) => spellPitchClass(pitchClassOf(m), key)).join(' ');
   const cents = Math.round(referenceOffsetCents);
@@ -278,7 +278,7 @@ export function writeTextTab(document: SongDocument): string {
     artist === '' ? title : `${title} / ${artist}`,
     `Tuning: ${tuningLabel(tuning)} (${stringsOf(tuning)}, low to high)`,
   ];
-  if (second) lines.push(`Guitar 2: ${tuningLabel(second)} (${stringsOf(second)}, low to high)`);
+  if (guitar2) lines.push(`Guitar 2: ${tuningLabel(guitar2)} (${stringsOf(guitar2)}, low to high)`);
   if (key) lines.push(`Key: ${key.tonic} ${key.mode}`);
   if (cents !== 0) lines.push(`Recording: ${cents > 0 ? '+' : '−'}${Math.abs(cents)} cents from A = 440 Hz`);
   const legend = legendOf(document);
@@ -296,8 +296,8 @@ export function writeTextTab(document: SongDocument): string {
     }
     lines.push('');
   }
-  lines.push(...writeRiffs(document, second ? ', guitar 1' : ''));
-  if (second) lines.push(...writeRiffs(swapGuitars(document), ', guitar 2'));
+  lines.push(...writeRiffs(document, guitar2 ? ', guitar 1' : ''));
+  if (guitar2) lines.push(...writeRiffs(swapGuitars(document), ', guitar 2'));
   lines.push('For private study, unless the rights holder allows more.');
   return `${lines.join('\n')}\n`;
 }

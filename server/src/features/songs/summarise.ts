@@ -4,7 +4,7 @@ import { overallTempo, type SongDocument } from '@wild-needle/core/riff';
 import type { DocumentSummary } from './songs.store';
 
 export function summarise(document: SongDocument): DocumentSummary {
-  const strums = document.riffs.flatMap((r) => [...r.strums, ...r.second]);
+  const strums = document.riffs.flatMap((r) => [...r.strums, ...r.guitar2]);
   return {
     // An empty document has no tuning yet, whatever stands there as a start.
     tuningLabel: strums.length > 0 ? tuningLabel(document.tuning) : '',

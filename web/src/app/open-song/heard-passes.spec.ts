@@ -9,7 +9,7 @@ import { OpenSongStore } from './open-song.store';
 const bar = { beats: 4, unit: 4 } as const;
 const DOCUMENT = {
   tuning: STANDARD_TUNING,
-  second: null,
+  guitar2: null,
   grid: {
     beatsS: Array.from({ length: 17 }, (_, i) => i / 2),
     bars: [0, 4, 8, 12].map((beat) => ({ beat, ...bar })),

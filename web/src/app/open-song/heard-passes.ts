@@ -101,7 +101,7 @@ export class HeardPasses {
   /** What was heard of the shown guitar, or of all together. */
   private readonly strums = computed(() => {
     const analysis = this.song.analysis();
-    const own = this.song.document()?.second ? analysis?.guitars[this.song.guitar() - 1] : null;
+    const own = this.song.document()?.guitar2 ? analysis?.guitars[this.song.guitar() - 1] : null;
     return (own ?? analysis)?.strums ?? [];
   });
 

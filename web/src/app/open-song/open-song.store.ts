@@ -321,7 +321,7 @@ export const OpenSongStore = signalStore(
       },
       selectGuitar(guitar: GuitarNumber): void {
         patchState(store, {
-          guitar: store.document()?.second ? guitar : 1,
+          guitar: store.document()?.guitar2 ? guitar : 1,
           anchorId: null,
           placeTicks: null,
         });

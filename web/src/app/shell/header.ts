@@ -181,7 +181,7 @@ export class Header {
   protected readonly inTrouble = computed(() => ['failing', 'conflict'].includes(this.song.saveStatus()));
   /** Share of the written strums that were checked against the recording. */
   protected readonly checkedPercent = computed(() => {
-    const strums = this.document()?.riffs.flatMap((riff) => [...riff.strums, ...riff.second]) ?? [];
+    const strums = this.document()?.riffs.flatMap((riff) => [...riff.strums, ...riff.guitar2]) ?? [];
     const checked = strums.filter((strum) => strum.trust === 'checked').length;
     return strums.length === 0 ? 0 : (100 * checked) / strums.length;
   });

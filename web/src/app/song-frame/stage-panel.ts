@@ -24,7 +24,7 @@ const HEIGHT = 64;
 /** Share of an older look that stays, so that the picture does not flicker. */
 const AFTERGLOW = 0.7;
 
-type Grip = 'middle' | 'start' | 'end';
+type OctaveDoubling = 'middle' | 'start' | 'end';
 
 @Component({
   selector: 'wn-stage-panel',
@@ -130,7 +130,7 @@ export class StagePanel {
   /** As drawn; the sound follows a little later. */
   private readonly place = signal<Place>(this.player.hearing().place);
   private readonly glow = signal<readonly number[]>([]);
-  private gripped: { readonly grip: Grip; readonly offset: number } | null = null;
+  private gripped: { readonly grip: OctaveDoubling; readonly offset: number } | null = null;
   private hearing: ReturnType<typeof setTimeout> | undefined;
 
   protected readonly percent = computed(() => Math.round(100 * this.place().position));
@@ -177,7 +177,7 @@ export class StagePanel {
     const at = this.placeOf(event);
     const { position, width } = this.place();
     const near = width / 4;
-    const grip: Grip =
+    const grip: OctaveDoubling =
       Math.abs(at - (position - width / 2)) < near && at < position
         ? 'start'
         : Math.abs(at - (position + width / 2)) < near && at > position

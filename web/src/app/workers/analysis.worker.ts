@@ -1,13 +1,13 @@
 /** Measures a recording, or a part of it, off the main thread: the same core that the server runs. */
-import { analyse, settledIn } from '@wild-needle/core/analysis';
+import { analyse, confirmedIn } from '@wild-needle/core/analysis';
 import { isolate } from '@wild-needle/core/dsp';
-import type { Settled, StereoSignal } from '@wild-needle/core/mir';
+import type { Confirmed, StereoSignal } from '@wild-needle/core/mir';
 import { forEars, isolationOf } from '../audio/ears';
 import type { AnalysisAnswer, AnalysisTask } from './analysis-client';
 
 /** The settled strums that the signal holds, on its own clock. */
-function settledFrom({ signal, fromS, document }: AnalysisTask): Settled {
-  const { referenceCents, spans, strums } = settledIn(document);
+function confirmedFrom({ signal, fromS, document }: AnalysisTask): Confirmed {
+  const { referenceCents, spans, strums } = confirmedIn(document);
   const endS = fromS + signal.channels[0].length / signal.sampleRate;
   return {
     referenceCents,
@@ -35,7 +35,7 @@ addEventListener('message', ({ data }: MessageEvent<AnalysisTask>) => {
   try {
     const analysis = analyse(withHearing(data), {
       tuning: data.document.tuning,
-      settled: settledFrom(data),
+      settled: confirmedFrom(data),
       onProgress: (share, doing) => answer({ kind: 'progress', share, doing }),
     });
     answer({ kind: 'done', analysis });

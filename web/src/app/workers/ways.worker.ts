@@ -1,10 +1,10 @@
 /** Ways to play a strum, off the main thread: the search walks over the whole riff. */
-import { waysToPlay } from '@wild-needle/core/guitar';
+import { rankFingerings } from '@wild-needle/core/guitar';
 import type { WaysAnswer, WaysTask } from './ways-client';
 
 addEventListener('message', ({ data }: MessageEvent<WaysTask>) => {
   const { heard } = data;
-  const ways = waysToPlay(data.riff, data.index, {
+  const ways = rankFingerings(data.riff, data.index, {
     tuning: data.tuning,
     ownShapes: data.ownShapes,
     alternatives: data.alternatives,

@@ -35,8 +35,8 @@ const SWITCHES: readonly MarkSwitch[] = [
   {
     command: 'bar',
     key: 'B',
-    label: (s) => (s?.marks.bar === 'dive' ? 'Dive' : 'Bar dip'),
-    isOn: (s) => s.marks.bar !== null,
+    label: (s) => (s?.marks.whammyBar === 'dive' ? 'Dive' : 'Bar dip'),
+    isOn: (s) => s.marks.whammyBar !== null,
   },
   {
     command: 'bend',

@@ -92,7 +92,7 @@ const NEW_BARS = 2;
         <button mat-menu-item (click)="forgetVariation()">Forget this variation</button>
       }
       <button mat-menu-item [matMenuTriggerFor]="shapes">My shapes …</button>
-      @if (song.document()?.second) {
+      @if (song.document()?.guitar2) {
         <button mat-menu-item (click)="edits.giveToOther()">Give to the other guitar <kbd>~</kbd></button>
         <button mat-menu-item (click)="removeSecond()">Remove guitar 2</button>
       } @else {

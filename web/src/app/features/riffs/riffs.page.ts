@@ -191,7 +191,7 @@ export class RiffsPage implements OnDestroy {
   }
 
   protected giveAway(): void {
-    if (this.song.document()?.second) this.edits.giveToOther();
+    if (this.song.document()?.guitar2) this.edits.giveToOther();
     else this.say('This song has one guitar; add the second in the riff menu');
   }
 

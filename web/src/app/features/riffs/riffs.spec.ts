@@ -203,7 +203,7 @@ describe('marks in the row', () => {
     const words = (marks: Partial<Strum['marks']>, changes: Partial<Strum> = {}): string =>
       markWords(strum(0, [[6, 3]], { ...changes, marks: { ...NO_MARKS, ...marks } })).join(', ');
     expect(words({ bendCents: 100, vibrato: true })).toBe('bent by a semitone, vibrato');
-    expect(words({ slideIn: 'below', bar: 'dip', accent: true })).toBe(
+    expect(words({ slideIn: 'below', whammyBar: 'dip', accent: true })).toBe(
       'slid into from below, bar dip, accent',
     );
     expect(words({}, { rest: true })).toBe('rest');
@@ -240,7 +240,7 @@ describe('how a pass differs, in words', () => {
   it('names a variation by where it is', () => {
     expect(variationName(two, [difference('chord', 4000)])).toBe('Ending 2');
     expect(variationName(two, [difference('chord', 0)])).toBe('Variation 1');
-    const ending = { id: 'v', name: 'Ending 2', fromTicks: 3840, toTicks: 7680, strums: [], second: [] };
+    const ending = { id: 'v', name: 'Ending 2', fromTicks: 3840, toTicks: 7680, strums: [], guitar2: [] };
     expect(variationName({ ...two, variations: [ending] }, [difference('early-end', 0)])).toBe('Ending 3');
     expect(variationLabel(two, ending)).toBe('Ending 2, bar 2');
     expect(placeWords(RIFF, 720)).toBe('1 a');

@@ -33,7 +33,7 @@ const DOCUMENT: SongDocument = {
   title: 'T',
   artist: '',
   tuning: STANDARD_TUNING,
-  second: null,
+  guitar2: null,
   tuneTo: 'concert',
   key: null,
   referenceOffsetCents: 0,
@@ -193,7 +193,7 @@ describe('editing strums', () => {
   });
 
   it('gives a strum to the second guitar, which has a tab of its own', () => {
-    song.change((d) => ({ ...d, second: STANDARD_TUNING }));
+    song.change((d) => ({ ...d, guitar2: STANDARD_TUNING }));
     edits.giveToOther();
     expect(written()).toEqual(['960: 6/3']);
     song.selectGuitar(2);

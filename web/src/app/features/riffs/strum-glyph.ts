@@ -107,7 +107,7 @@ const BEND_SIGNS: Readonly<Record<number, string>> = { 50: '¼', 100: '½', 200:
       @if (b.marks.vibrato) {
         <svg:path class="line" [attr.d]="vibrato()" />
       }
-      @if (b.marks.bar !== null) {
+      @if (b.marks.whammyBar !== null) {
         <svg:path class="line" [attr.d]="bar()" />
       }
       @if (b.marks.accent) {

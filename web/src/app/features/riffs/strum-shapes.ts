@@ -80,7 +80,7 @@ export function vibratoPath({ x, width, top, tailX }: StrumBlock): string {
 export function barPath({ x, width, top, height, tailX, marks }: StrumBlock): string {
   const from = x + width + 3;
   const y = top + height - 2;
-  if (marks.bar === 'dip') return `M${r(from)} ${r(y)}l8 7l8 -7`;
+  if (marks.whammyBar === 'dip') return `M${r(from)} ${r(y)}l8 7l8 -7`;
   return `M${r(from)} ${r(y - 4)}Q${r(from + 8)} ${r(y - 4)} ${r(Math.max(from + 16, tailX))} ${r(y + 10)}`;
 }
 

@@ -22,7 +22,7 @@ export function markWords({ palmMute, dead, rest, marks }: Strum): string[] {
     marks.bendCents > 0 ? `bent by ${BEND_WORDS[marks.bendCents] ?? `${marks.bendCents} cents`}` : '',
     marks.vibrato ? 'vibrato' : '',
     marks.harmonic === null ? '' : `${marks.harmonic} harmonic`,
-    marks.bar === null ? '' : `bar ${marks.bar}`,
+    marks.whammyBar === null ? '' : `bar ${marks.whammyBar}`,
     marks.length === 'ring' ? 'ringing on' : marks.length === 'short' ? 'short' : '',
     marks.accent ? 'accent' : '',
     marks.stroke === null ? '' : `${marks.stroke} stroke`,

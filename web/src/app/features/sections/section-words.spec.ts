@@ -28,7 +28,7 @@ const pass = (...differences: Difference[]) => ({
   isAsking: differences.length > 0,
   variation: null,
 });
-const variation = { id: 'v', name: 'Ending 2', fromTicks: 0, toTicks: 960, strums: [], second: [] };
+const variation = { id: 'v', name: 'Ending 2', fromTicks: 0, toTicks: 960, strums: [], guitar2: [] };
 
 describe('passes in words', () => {
   it('agree, or were not heard', () => {
@@ -74,8 +74,8 @@ describe('facts of a section in words', () => {
 });
 
 describe('a suggested section', () => {
-  const suggested = (startSureness: number, orElseBars: number | null, likeRiff: number | null) => ({
-    startSureness,
+  const suggested = (startProbability: number, orElseBars: number | null, likeRiff: number | null) => ({
+    startProbability,
     orElseBars,
     likeRiff,
   });

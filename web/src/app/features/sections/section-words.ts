@@ -47,12 +47,12 @@ export interface StartDoubt {
   readonly orElseBars: number | null;
 }
 
-type SuggestedSection = Pick<HeardSection, 'startSureness' | 'orElseBars' | 'likeRiff'>;
+type SuggestedSection = Pick<HeardSection, 'startProbability' | 'orElseBars' | 'likeRiff'>;
 
 /** What is not sure about where a suggested section begins; null when it is sure. */
-export function startDoubt({ startSureness, orElseBars }: SuggestedSection): StartDoubt | null {
-  if (startSureness >= SURE_START) return null;
-  const sure = `Its start is ${Math.round(100 * startSureness)} % sure`;
+export function startDoubt({ startProbability, orElseBars }: SuggestedSection): StartDoubt | null {
+  if (startProbability >= SURE_START) return null;
+  const sure = `Its start is ${Math.round(100 * startProbability)} % sure`;
   if (orElseBars === null) return { words: `${sure}.`, orElseBars };
   const bars = Math.abs(orElseBars) === 1 ? 'a bar' : `${Math.abs(orElseBars)} bars`;
   return { words: `${sure}; it may be ${bars} ${orElseBars > 0 ? 'later' : 'earlier'}.`, orElseBars };

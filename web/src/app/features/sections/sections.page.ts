@@ -37,7 +37,7 @@ import {
   setSectionRiff,
   setSections,
   setSectionTranspose,
-  settleStart,
+  confirmStart,
   splitSection,
   tempoAt,
   whyNotHalve,
@@ -112,7 +112,7 @@ export class SectionsPage implements OnDestroy {
       const inside = (heard.get(riff.id) ?? []).filter((p) => p.pass.sectionId === section.id);
       const bars = section.passes * riff.bars.length;
       const suggested = analysed.find((s) => Math.abs(s.startS - startS) < SAME_START_S);
-      const doubt = suggested && !section.startIsSettled ? startDoubt(suggested) : null;
+      const doubt = suggested && !section.startIsConfirmed ? startDoubt(suggested) : null;
       const otherBar = section.startBar + (doubt?.orElseBars ?? 0);
       const likeness = suggested ? likenessWords(suggested, riff.letter) : '';
       return [
@@ -337,15 +337,15 @@ export class SectionsPage implements OnDestroy {
   protected samePass(): void {
     const [pass, row] = [this.asked(), this.chosen()];
     if (pass) this.answers.same(pass);
-    else if (row?.doubt) this.settleStart(row.id);
+    else if (row?.doubt) this.confirmStart(row.id);
   }
 
   protected beginAt(id: string, bar: number): void {
     this.change((document) => beginSection(document, id, bar));
   }
 
-  protected settleStart(id: string): void {
-    this.change((document) => settleStart(document, id));
+  protected confirmStart(id: string): void {
+    this.change((document) => confirmStart(document, id));
   }
 
   protected download(what: 'labels' | 'csv' | 'picture'): void {

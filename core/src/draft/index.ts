@@ -1,0 +1,10 @@
+export { draftDocument } from './draft';
+export { confirmedIn } from './confirmed';
+export { strokesOfPass, strumsOfPass } from './place';
+export type { HeardStroke } from './place';
+export { strumsAsHeard } from './write';
+export { comparePass, isNotable, ownDifferences } from './compare';
+export type { Difference, PassComparison, StrumVerdict, Verdict } from './compare';
+export { variationOfPass } from './variation-of-pass';
+export { retune } from './retune';
+export type { LostNotes } from './retune';

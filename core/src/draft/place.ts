@@ -1,0 +1,103 @@
+/**
+ * What was heard, put on the places of a riff: strums of the recording in ticks of the pass that they sound in, and from there
+ * on the nearest sixteenth or triplet.
+ */
+import type { AnalysedStrum } from '../analysis';
+import { secondsToPassTicks, riffTicks, type BeatGrid, type Pass, type Riff } from '../riff';
+import { EARLY_S, TICKS_PER_QUARTER, type MidiNote, type Ticks } from '../units';
+
+/** A strum as it was heard in a pass, on the clock of the riff. */
+export interface HeardStroke {
+  /** Where it begins and ends sounding; not rounded. */
+  readonly ticks: number;
+  readonly endTicks: number;
+  /** Sounding notes, lowest first, without the section's transposition. */
+  readonly midi: readonly MidiNote[];
+  readonly palmMuted: boolean;
+  readonly dead: boolean;
+  /** 0 to 1. */
+  readonly confidence: number;
+}
+
+/** A stroke on a place of the riff. */
+export interface PlacedStroke extends Omit<HeardStroke, 'ticks' | 'endTicks'> {
+  readonly ticks: Ticks;
+  readonly endTicks: Ticks;
+}
+
+/** Places that strums are put on: sixteenths, and triplets where they fit clearly better. */
+export const SIXTEENTH: Ticks = TICKS_PER_QUARTER / 4;
+const TRIPLET: Ticks = TICKS_PER_QUARTER / 3;
+/** Triplets must fit this much better before a beat is read as one. */
+const TRIPLET_ADVANTAGE = 0.6;
+
+/** Index of the first strum at or after a time; they are in order. */
+function firstAt(strums: readonly AnalysedStrum[], timeS: number): number {
+  let [low, high] = [0, strums.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (strums[middle].timeS < timeS) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Of strums in order of time, those of a pass: one that comes a little early belongs to the pass that it comes early for. */
+export function strumsOfPass<T extends AnalysedStrum>(
+  { startS, endS }: Pick<Pass, 'startS' | 'endS'>,
+  strums: readonly T[],
+): readonly T[] {
+  return strums.slice(firstAt(strums, startS - EARLY_S), firstAt(strums, endS - EARLY_S));
+}
+
+/** Strums of a pass on the clock of its riff. */
+export function strokesOfPass(
+  pass: Pass,
+  riff: Riff,
+  grid: BeatGrid,
+  strums: readonly AnalysedStrum[],
+): HeardStroke[] {
+  return strums.map(({ timeS, endS, midi, palmMuted, dead, confidence }) => ({
+    ticks: secondsToPassTicks(pass, riff, grid, timeS),
+    endTicks: secondsToPassTicks(pass, riff, grid, endS),
+    midi: midi.map((note) => note - pass.transpose),
+    palmMuted,
+    dead,
+    confidence,
+  }));
+}
+
+function beatOf(ticks: number): number {
+  return Math.floor((ticks + SIXTEENTH / 2) / TICKS_PER_QUARTER);
+}
+
+/** Nearest places of the grid; the strokes of a beat are read as sixteenths or as triplets together. */
+export function quantise(ticks: readonly number[]): Ticks[] {
+  const byBeat = new Map<number, number[]>();
+  for (const t of ticks) byBeat.set(beatOf(t), [...(byBeat.get(beatOf(t)) ?? []), t]);
+  const stepOf = (members: readonly number[]): Ticks => {
+    const miss = (step: Ticks): number =>
+      members.reduce((sum, t) => sum + Math.abs(t - Math.round(t / step) * step), 0);
+    const isTriplet = members.length > 1 && miss(TRIPLET) < TRIPLET_ADVANTAGE * miss(SIXTEENTH);
+    return isTriplet ? TRIPLET : SIXTEENTH;
+  };
+  const steps = new Map([...byBeat].map(([beat, members]) => [beat, stepOf(members)]));
+  return ticks.map((t) => {
+    const step = steps.get(beatOf(t)) ?? SIXTEENTH;
+    return Math.round(t / step) * step;
+  });
+}
+
+/** The strokes of a pass on the places of the riff, in order of time, at most one on each; those outside of it are left out. */
+export function placeStrokes(riff: Riff, strokes: readonly HeardStroke[]): PlacedStroke[] {
+  const end = riffTicks(riff);
+  const places = quantise(strokes.map((s) => s.ticks));
+  const placed: PlacedStroke[] = [];
+  strokes.forEach((stroke, i) => {
+    const ticks = Math.max(0, places[i]);
+    if (ticks >= end || placed.some((p) => p.ticks === ticks)) return;
+    const sounds = Math.min(end, Math.round(stroke.endTicks / SIXTEENTH) * SIXTEENTH);
+    placed.push({ ...stroke, ticks, endTicks: Math.max(ticks + SIXTEENTH, sounds) });
+  });
+  return placed.sort((a, b) => a.ticks - b.ticks);
+}

@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest';
+import { CHORD_SHAPES } from './chord-shapes.data';
+import { BASS_NOTES, SHAPES, LOWEST_BASS } from './chord-network';
+import { poolPasses, poolSoundingAlike } from './chord-pooling';
+
+const shape = (notes: readonly number[]): number =>
+  CHORD_SHAPES.findIndex((f) => f.notes?.join() === notes.join());
+const SINGLE = shape([0]);
+const FIFTH = shape([0, 7]);
+const WITH_OCTAVE = shape([0, 7, 12]);
+
+type Reading = readonly [bass: number, shape: number, p: number];
+const at = (bass: number, f: number): number => (bass - LOWEST_BASS) * SHAPES + f;
+
+function said(...readings: readonly Reading[]): Float32Array {
+  const logs = new Float32Array(BASS_NOTES * SHAPES).fill(Math.log(1e-6));
+  for (const [bass, f, p] of readings) logs[at(bass, f)] = Math.log(p);
+  return logs;
+}
+
+const FIFTH_LIKELY = said([40, FIFTH, 0.62], [40, SINGLE, 0.375]);
+const SINGLE_LIKELY = said([40, FIFTH, 0.4], [40, SINGLE, 0.55]);
+const ELSEWHERE = said([45, FIFTH, 0.95]);
+/** How much more a fifth is believed than a single note. */
+const oddsOfFifth = (logs: Float32Array): number => logs[at(40, FIFTH)] - logs[at(40, SINGLE)];
+
+describe('strums that sound alike', () => {
+  const strums = [FIFTH_LIKELY, FIFTH_LIKELY, SINGLE_LIKELY, FIFTH_LIKELY, ELSEWHERE];
+  const near = strums.map((_, k) => k / 2);
+
+  it('decide together what is doubtful in one of them', () => {
+    expect(oddsOfFifth(strums[2])).toBeLessThan(0);
+    expect(oddsOfFifth(poolSoundingAlike(strums, strums, near)[2])).toBeGreaterThan(0);
+  });
+
+  it('leave alone what sounds otherwise, and what is far away', () => {
+    expect(Array.from(poolSoundingAlike(strums, strums, near)[4])).toEqual(Array.from(ELSEWHERE));
+    const far = strums.map((_, k) => 40 * k);
+    expect(Array.from(poolSoundingAlike(strums, strums, far)[2])).toEqual(Array.from(SINGLE_LIKELY));
+  });
+
+  it('do not ask each other on how many strings a power chord is played', () => {
+    const two = said([40, FIFTH, 0.6], [40, WITH_OCTAVE, 0.3]);
+    const three = said([40, FIFTH, 0.3], [40, WITH_OCTAVE, 0.6]);
+    const pooled = poolSoundingAlike([two, three, three], [two, three, three], [0, 1, 2]);
+    const octave = pooled[0][at(40, WITH_OCTAVE)] - pooled[0][at(40, FIFTH)];
+    expect(octave).toBeCloseTo(Math.log(0.5), 4);
+  });
+
+  it('grow in evidence as the root of their number', () => {
+    const many = Array<Float32Array>(16).fill(FIFTH_LIKELY);
+    const [first] = poolPasses(many, [many.map((_, k) => k), ...many.slice(1).map((_, k) => [k + 1])]);
+    expect(oddsOfFifth(first) / oddsOfFifth(FIFTH_LIKELY)).toBeCloseTo(4, 1);
+  });
+});

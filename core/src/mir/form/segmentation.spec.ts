@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import type { BarContent } from './bar-contents';
+import { barLikeness } from './bar-likeness';
+import { segmentBars, type Segmentation } from './segmentation';
+
+/** A bar of two strums on a root; another offset makes another rhythm. */
+const bar = (rootPc: number, offset = 0): BarContent =>
+  [0, 0.5].map((at) => ({ at: at + offset, bass: 40 + rootPc, rootPc, palmMuted: false }));
+const A = [bar(0), bar(3)];
+const B = [bar(5, 0.25), bar(9, 0.125)];
+const song = (...parts: (readonly BarContent[])[]): BarContent[] => parts.flat();
+const cut = (bars: readonly BarContent[], changes: readonly number[]): Segmentation =>
+  segmentBars(barLikeness(bars, null), changes);
+const still = (bars: readonly BarContent[]): number[] => bars.map(() => 0);
+
+describe('a song cut into segments', () => {
+  it('begins a segment where another riff begins, and is sure of it', () => {
+    const bars = song(A, A, A, A, B, B, B, B);
+    const { segments, cutProbability } = cut(bars, still(bars));
+    expect(segments.map((s) => s.start)).toEqual([0, 8]);
+    expect(cutProbability[8]).toBeGreaterThan(0.9);
+    expect(cutProbability[4]).toBeLessThan(0.4);
+  });
+
+  it('is certain of both ends, and has no probability outside of 0 to 1', () => {
+    const bars = song(A, B, A, A, B);
+    const { cutProbability } = cut(bars, still(bars));
+    expect(cutProbability[0]).toBeCloseTo(1);
+    expect(cutProbability[bars.length]).toBeCloseTo(1);
+    for (const p of cutProbability) expect(p).toBeGreaterThanOrEqual(0);
+    for (const p of cutProbability) expect(p).toBeLessThanOrEqual(1 + 1e-9);
+  });
+
+  it('doubts a cut beside a bar that belongs to neither side', () => {
+    const odd = [bar(7, 0.0625)];
+    const clear = song(A, A, A, A, B, B, B, B);
+    const unclear = song(A, A, A, A.slice(0, 1), odd, B, B, B, B);
+    const sureness = (bars: BarContent[]): number =>
+      Math.max(...[7, 8].map((b) => cut(bars, still(bars)).cutProbability[b]));
+    expect(sureness(unclear)).toBeLessThan(sureness(clear));
+  });
+
+  it('is surer where the texture changes too', () => {
+    const bars = song(A, A, B, B);
+    const changes = still(bars);
+    const before = cut(bars, changes).cutProbability[4];
+    changes[4] = 1;
+    expect(cut(bars, changes).cutProbability[4]).toBeGreaterThan(before);
+  });
+});

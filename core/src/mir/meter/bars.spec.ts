@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest';
+import { createRandom } from '../../units';
+import { placeBars, type BarLayout } from './bars';
+import { findFreeTime } from './free-time';
+import type { MeterStrum } from './meter';
+import { computeOnsetStrength } from '../onsets/onset-strength';
+import { rankMeters } from './rank-meters';
+import { addChord, addClick, RATE } from '../test-sounds';
+import meterWeights from './meter.json';
+
+const ROOTS = [40, 43, 45, 47];
+
+/** Chords at these times, a new one at each of `onesS` with a low drum. */
+function hear(timesS: readonly number[], onesS: readonly number[], seconds: number): BarLayout {
+  const out = new Float32Array(seconds * RATE);
+  const strums = timesS.map((timeS, i): MeterStrum => {
+    const root = ROOTS[onesS.filter((one) => one <= timeS + 0.01).length % ROOTS.length];
+    addChord(out, timeS, (timesS[i + 1] ?? seconds - 1) - timeS - 0.01, [root, root + 7]);
+    return { timeS, rootPc: root % 12, probability: 1 };
+  });
+  for (const timeS of onesS) {
+    addChord(out, timeS, 0.15, [28]);
+    addClick(out, timeS);
+  }
+  const strength = computeOnsetStrength(out, RATE);
+  const { reading } = rankMeters(strength, strums, seconds, meterWeights)!;
+
+  return placeBars(reading, strums, strength, seconds, meterWeights);
+}
+
+const every = (stepS: number, fromS: number, toS: number): number[] =>
+  Array.from({ length: Math.floor((toS - fromS) / stepS) }, (_, i) => fromS + i * stepS);
+
+describe('free time', () => {
+  it('is found between two stretches that keep time, and has no beats', () => {
+    const random = createRandom(2);
+    const free: number[] = [];
+    for (let t = 20.5; t < 35; t += 0.35 + 1.2 * random()) free.push(t);
+    const again = free[free.length - 1] + 1;
+    const timesS = [...every(0.25, 0.5, 20.4), ...free, ...every(0.25, again, again + 20)];
+    const ones = [...every(2, 0.5, 20), ...every(2, again, again + 19)];
+    const { freeTime, beatsS, downbeatsS } = hear(timesS, ones, 58);
+    expect(freeTime).toHaveLength(1);
+    expect(freeTime[0].startS).toBeGreaterThan(18);
+    expect(freeTime[0].startS).toBeLessThan(30);
+    expect(freeTime[0].endS).toBeGreaterThan(32);
+    expect(freeTime[0].endS).toBeLessThan(again + 3);
+    const inside = (t: number): boolean => t > freeTime[0].startS && t < freeTime[0].endS - 0.1;
+    expect(beatsS.some(inside)).toBe(false);
+    expect(downbeatsS.some(inside)).toBe(false);
+  });
+
+  it('is none where the tempo only drifts', () => {
+    const timesS = Array.from({ length: 120 }, (_, i) => 0.5 + 0.25 * i * (1 + 0.0004 * i));
+    const strums = timesS.map((timeS) => ({ timeS, rootPc: 4, probability: 1 }));
+    expect(findFreeTime(strums, { periodS: 0.25, timesS }, 35)).toEqual([]);
+  });
+});
+
+describe('bars', () => {
+  it('follow a tempo that rises', () => {
+    const timesS = Array.from({ length: 128 }, (_, i) => 0.5 + 0.27 * i - 0.0002 * i * i);
+    const { downbeatsS } = hear(
+      timesS,
+      timesS.filter((_, i) => i % 8 === 0),
+      34,
+    );
+    const lengths = downbeatsS.slice(1).map((t, i) => t - downbeatsS[i]);
+    expect(lengths[1] / lengths[lengths.length - 2]).toBeGreaterThan(1.1);
+    expect(lengths.every((l, i) => i === 0 || l < lengths[i - 1] / 0.95)).toBe(true);
+  });
+
+  it('measure where off-beats stand', () => {
+    const straight = every(0.5, 0.5, 24).flatMap((t) => [t, t + 0.25]);
+    const swung = every(0.5, 0.5, 24).flatMap((t) => [t, t + 0.333]);
+    const ones = every(2, 0.5, 24);
+    expect(hear(straight, ones, 26).offBeatAt).toBeCloseTo(0.5, 1);
+    const { offBeatAt, beatsS } = hear(swung, ones, 26);
+    // A pulse in triplets has no off-beats of its own in this range; then the beats are thirds of the swing.
+    if (offBeatAt !== null) expect(Math.abs(offBeatAt - 0.667)).toBeLessThan(0.06);
+    expect(beatsS.length).toBeGreaterThan(20);
+  });
+});
