@@ -49,7 +49,7 @@ function strumsOf(truth: Truth): MeterStrum[] {
     .map((s) => ({
       timeS: s.timeS + 0.008 * (random() - 0.5),
       rootPc: s.rootPc !== null && random() < MISNAMED ? Math.floor(12 * random()) : s.rootPc,
-      weight: 0.9,
+      probability: 0.9,
     }));
 }
 

@@ -1,13 +1,14 @@
 /**
- * `npm run bench:corrections -- FOLDER`: what settling one pass of each riff does for the rest of the song. FOLDER holds
+ * `npm run bench:corrections -- FOLDER`: what confirming one pass of each riff does for the rest of the song. FOLDER holds
  * songs with truth beside them, as `npm run bench:corpus` renders them; prints shares of strums with the right time,
- * notes and mute, before and after, over those that were not settled.
+ * notes and mute, before and after, over those that were not confirmed.
  */
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import * as z from 'zod';
 import { analyse, type Analysis } from '@wild-needle/core/analysis';
 import type { Confirmed } from '@wild-needle/core/mir';
+import { EARLY_S } from '@wild-needle/core/units';
 import { matchTimes } from './metrics';
 import { readSound } from './read-sound';
 
@@ -25,14 +26,15 @@ const truthSchema = z.object({
 });
 type Truth = z.infer<typeof truthSchema>;
 
-/** The first pass of each riff that the analysis found, as a player would settle it. */
-function confirmFirstPasses({ sections }: Analysis, truth: Truth): Confirmed {
+/** The first pass of each riff that the analysis found, as a player would confirm it. */
+function confirmFirstPasses({ sections, downbeatsS, durationS }: Analysis, truth: Truth): Confirmed {
   const seen = new Set<string>();
-  const spans = sections.flatMap(({ label, transposeOf, passList }) => {
+  const spans = sections.flatMap(({ label, transposeOf, startBar, barsPerPass }) => {
     const riff = transposeOf?.label ?? label;
-    if (seen.has(riff) || passList.length === 0) return [];
+    if (seen.has(riff)) return [];
     seen.add(riff);
-    return [{ startS: passList[0].startS - 0.03, endS: passList[0].endS - 0.03 }];
+    const endS = downbeatsS[startBar + barsPerPass] ?? durationS;
+    return [{ startS: downbeatsS[startBar] - EARLY_S, endS: endS - EARLY_S }];
   });
   const strums = truth.strums.filter(({ timeS }) => spans.some((s) => timeS >= s.startS && timeS < s.endS));
   return { referenceCents: truth.referenceOffsetCents, spans, strums };
@@ -66,18 +68,18 @@ for (const file of readdirSync(folder).filter((name) => name.endsWith('.truth.js
   const sound = readdirSync(folder).find((name) => name.startsWith(`${stem}.`) && name !== file)!;
   const signal = readSound(join(folder, sound));
   const before = analyse(signal);
-  const settled = confirmFirstPasses(before, truth);
-  const settledShare = settled.strums.length / truth.strums.length;
-  if (settledShare === 1) {
-    process.stdout.write(`${stem.padEnd(22)} settled 1.00  nothing is left\n`);
+  const confirmed = confirmFirstPasses(before, truth);
+  const confirmedShare = confirmed.strums.length / truth.strums.length;
+  if (confirmedShare === 1) {
+    process.stdout.write(`${stem.padEnd(22)} confirmed 1.00  nothing is left\n`);
     continue;
   }
-  const after = analyse(signal, { settled });
-  const row = [shareRight(before, truth, settled), shareRight(after, truth, settled)] as const;
+  const after = analyse(signal, { confirmed });
+  const row = [shareRight(before, truth, confirmed), shareRight(after, truth, confirmed)] as const;
   rows.push(row);
   process.stdout.write(
-    `${stem.padEnd(22)} settled ${settledShare.toFixed(2)}  others right ${row[0].toFixed(2)} -> ${row[1].toFixed(2)}\n`,
+    `${stem.padEnd(22)} confirmed ${confirmedShare.toFixed(2)}  others right ${row[0].toFixed(2)} -> ${row[1].toFixed(2)}\n`,
   );
 }
 const mean = (i: 0 | 1): string => (rows.reduce((sum, row) => sum + row[i], 0) / rows.length).toFixed(3);
-process.stdout.write(`mean: strums right outside of what was settled ${mean(0)} -> ${mean(1)}\n`);
+process.stdout.write(`mean: strums right outside of what was confirmed ${mean(0)} -> ${mean(1)}\n`);

@@ -25,10 +25,40 @@ function partsOf({ analysis, draft }: Saved): Record<string, readonly unknown[]>
     grid: [tempoBpm, meter, ...beatsS, ...downbeatsS, ...freeTime],
     pitch: [referenceOffsetCents, key, tuning.stringsMidi, tuning.capo],
     sections: analysis.sections.map(
-      ({ startS, endS, label, transposeOf, startBar, barsPerPass, passes, orElseBars, likeRiff, key: own }) =>
-        ({ startS, endS, label, transposeOf, startBar, barsPerPass, passes, orElseBars, likeRiff, key: own }),
+      ({
+        startS,
+        endS,
+        label,
+        transposeOf,
+        startBar,
+        barsPerPass,
+        passes,
+        orElseBars,
+        likeRiff,
+        key: own,
+      }) => ({
+        startS,
+        endS,
+        label,
+        transposeOf,
+        startBar,
+        barsPerPass,
+        passes,
+        orElseBars,
+        likeRiff,
+        key: own,
+      }),
     ),
-    'drafted strums': draft.riffs.flatMap((r) => r.strums),
+    'drafted strums': draft.riffs.flatMap((r) =>
+      r.strums.map(({ startTicks, durationTicks, frets, palmMute, dead }) => ({
+        riff: r.id,
+        startTicks,
+        durationTicks,
+        frets,
+        palmMute,
+        dead,
+      })),
+    ),
     'drafted sections': draft.sections.map((s) => [s.riffId, s.startBar, s.passes, s.transpose]),
     'drafted grid': [...draft.grid.beatsS, ...draft.grid.bars],
   };

@@ -37,7 +37,7 @@ function fortyPasses(): MadeSong {
     sections: [{ ...song.document.sections[0], riffId: four.id, startBar: 0, passes: PASSES, transpose: 0 }],
     grid: {
       beatsS: Array.from({ length: bars * 4 + 1 }, (_, i) => 0.6 + i * beatS),
-      bars: Array.from({ length: bars }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 })),
+      bars: Array.from({ length: bars }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 as const })),
     },
   };
   return { ...song, document, played: document };

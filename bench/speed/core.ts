@@ -8,8 +8,8 @@ import { performance } from 'node:perf_hooks';
 import { analyse } from '@wild-needle/core/analysis';
 import { isolate, median, type Isolation } from '@wild-needle/core/dsp';
 import {
-  chooseHandPath,
-  findVoicings,
+  candidateVoicings,
+  chooseVoicings,
   placeShape,
   POWER_SHAPES,
   soundingNotes,
@@ -92,8 +92,8 @@ const budgets = {
   'path through 300 strums, share of 1 s': share(
     milliseconds(
       () =>
-        void chooseHandPath(
-          riff.map((f) => findVoicings(soundingNotes(STANDARD_TUNING, f), STANDARD_TUNING).slice(0, 6)),
+        void chooseVoicings(
+          riff.map((f) => candidateVoicings(soundingNotes(STANDARD_TUNING, f), STANDARD_TUNING)),
         ),
     ),
     1000,

@@ -77,7 +77,7 @@ const doubtSchema = z.discriminatedUnion('kind', [
 ]);
 
 /** Fields with a default came with later algorithms; stored analyses of earlier ones lack them. */
-export const analysisSchema = z.object({
+const schema = z.object({
   schema: z.literal('wild-needle/analysis@1'),
   algorithm: z.string(),
   durationS: z.number(),
@@ -103,7 +103,9 @@ export const analysisSchema = z.object({
   doubts: z.array(doubtSchema).default([]),
 });
 
-assertSameType<SameType<z.infer<typeof analysisSchema>, Analysis>>();
+assertSameType<SameType<z.infer<typeof schema>, Analysis>>();
+
+export const analysisSchema: z.ZodType<Analysis> = schema;
 
 /** What the user knows before the analysis: it is used instead of a guess. */
 export const analysisRequestSchema = z.object({

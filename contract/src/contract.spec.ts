@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { describeApi, songDocumentSchema, upgradeDocument } from './index';
+import { DOCUMENT_SCHEMA } from '@wild-needle/core/riff';
+import { analysisSchema, describeApi, songDocumentSchema, upgradeDocument } from './index';
+import { upgradeToNewest } from './upgrades';
 
 /** As the first version of the program stored it. */
 const STORED = {
@@ -34,7 +36,7 @@ const STORED = {
   ],
   sections: [{ id: 'x', name: 'Verse', riffId: 'r', startBar: 0, passes: 1, transpose: 0 }],
 };
-const DOCUMENT = songDocumentSchema.parse(STORED);
+const DOCUMENT = upgradeDocument(STORED);
 const [riff] = DOCUMENT.riffs;
 const [strum] = riff.strums;
 
@@ -83,7 +85,7 @@ describe('document', () => {
     [
       'a fret beyond the neck',
       { riffs: [{ ...riff, strums: [{ ...strum, frets: [{ string: 1, fret: 25 }] }] }] },
-      '24',
+      'expected number to be <=24',
     ],
     ['no title', { title: ' ' }, 'title'],
   ])('refuses %s', (_, change, message) => {
@@ -92,21 +94,80 @@ describe('document', () => {
     expect(JSON.stringify(result.error?.issues)).toContain(message);
   });
 
-  it('is brought up step by step from older versions', () => {
-    const upgrades = {
-      'wild-needle/song@-1': (old: unknown) => ({ ...(old as object), schema: 'wild-needle/song@0' }),
-      'wild-needle/song@0': (old: unknown) => ({
-        ...(old as object),
-        schema: 'wild-needle/song@1',
-        key: null,
-      }),
+  it('of version 1 keeps its second guitar, its whammy bar and what was said of its starts', () => {
+    const marks = { bar: 'dip', vibrato: true };
+    const older = {
+      ...STORED,
+      second: STORED.tuning,
+      riffs: [
+        {
+          ...STORED.riffs[0],
+          strums: [{ ...STORED.riffs[0].strums[0], marks }],
+          second: [{ ...STORED.riffs[0].strums[0], id: 's2', marks }],
+          variations: [{ id: 'v', name: 'V', fromTicks: 0, toTicks: 960, strums: [], second: [] }],
+        },
+      ],
+      sections: [{ ...STORED.sections[0], startIsSettled: true }],
     };
-    const { key: _key, ...older } = DOCUMENT;
-    expect(upgradeDocument({ ...older, schema: 'wild-needle/song@-1' }, upgrades)).toEqual(DOCUMENT);
+    const upgraded = upgradeDocument(older);
+    expect(upgraded.schema).toBe(DOCUMENT_SCHEMA);
+    expect(upgraded.guitar2).toEqual(STORED.tuning);
+    expect(upgraded.riffs[0].strums[0].marks).toMatchObject({ whammyBar: 'dip', vibrato: true });
+    expect(upgraded.riffs[0].guitar2[0].marks.whammyBar).toBe('dip');
+    expect(upgraded.riffs[0].variations[0].guitar2).toEqual([]);
+    expect(upgraded.sections[0].startIsConfirmed).toBe(true);
   });
 
-  it('from a newer program is refused, not guessed at', () => {
-    expect(() => upgradeDocument({ ...DOCUMENT, schema: 'wild-needle/song@2' })).toThrow();
+  it('is brought up step by step from older versions', () => {
+    const upgrades = {
+      'wild-needle/song@-1': (old: object) => ({ ...old, schema: 'wild-needle/song@0' }),
+      'wild-needle/song@0': (old: object) => ({ ...old, schema: DOCUMENT_SCHEMA, key: null }),
+    };
+    const { key: _key, ...older } = DOCUMENT;
+    expect(upgradeToNewest({ ...older, schema: 'wild-needle/song@-1' }, upgrades)).toEqual(DOCUMENT);
+  });
+
+  it.each([
+    ['a newer program', { ...DOCUMENT, schema: 'wild-needle/song@3' }],
+    ['nothing', null],
+    ['a list', []],
+  ])('from %s is refused, not guessed at', (_, stored) => {
+    expect(() => upgradeDocument(stored)).toThrow();
+  });
+});
+
+describe('a stored analysis', () => {
+  it('of before keeps how likely its meters and starts are', () => {
+    const span = { startS: 0, endS: 4 };
+    const older = {
+      schema: 'wild-needle/analysis@1',
+      algorithm: 'networks-7',
+      durationS: 4,
+      referenceOffsetCents: 0,
+      referenceSpreadCents: 0,
+      tempoBpm: 120,
+      meter: { beats: 4, unit: 4 },
+      meters: [{ tempoBpm: 120, meter: { beats: 4, unit: 4 }, confidence: 0.7 }],
+      beatsS: [],
+      downbeatsS: [],
+      key: null,
+      tuning: { ...STORED.tuning, candidates: [] },
+      sections: [
+        {
+          ...span,
+          label: 'A',
+          transposeOf: null,
+          startBar: 0,
+          barsPerPass: 1,
+          passes: 2,
+          startSureness: 0.4,
+        },
+      ],
+      strums: [],
+    };
+    const { meters, sections } = analysisSchema.parse(older);
+    expect(meters[0].probability).toBe(0.7);
+    expect(sections[0].startProbability).toBe(0.4);
   });
 });
 

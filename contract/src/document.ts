@@ -127,7 +127,7 @@ const loopSchema = z
   })
   .refine((loop) => loop.endS > loop.startS, 'a loop must end after it starts');
 
-export const songDocumentSchema = z
+const schema = z
   .object({
     schema: z.literal(DOCUMENT_SCHEMA),
     title: z.string().trim().min(1).max(TEXT_LIMITS.title),
@@ -174,7 +174,9 @@ export const songDocumentSchema = z
       context.addIssue({ code: 'custom', path: ['grid', 'beatsS'], message: 'beats must ascend' });
     }
   });
-assertSameType<SameType<z.infer<typeof songDocumentSchema>, SongDocument>>();
+assertSameType<SameType<z.infer<typeof schema>, SongDocument>>();
+
+export const songDocumentSchema: z.ZodType<SongDocument> = schema;
 
 /**
  * A stored document of any version as the present one. Throws a ZodError when it is damaged or from a newer

@@ -120,7 +120,9 @@ export class ChordTraining {
     dropOut(at.seen, options.dropout, options.random);
     layers.bottleneck.forward(at.seen, rows, at.bottlenecks, false);
     at.told.fill(0);
-    this.forRivals((told, bottleneck) => at.told.set(at.bottlenecks.subarray(bottleneck, bottleneck + options.bottleneck), told));
+    this.forRivals((told, bottleneck) =>
+      at.told.set(at.bottlenecks.subarray(bottleneck, bottleneck + options.bottleneck), told),
+    );
     layers.context.forward(at.told, rows, at.added, true);
     for (let i = 0; i < at.sum.length; i++) at.sum[i] = at.seen[i] + at.added[i];
     dropOut(at.sum, options.dropout, options.random);
@@ -181,7 +183,8 @@ export class ChordTraining {
       const b = row % BASS_NOTES;
       CONTEXT_NOTES.forEach((semitones, r) => {
         const other = b + semitones;
-        if (other >= 0 && other < BASS_NOTES) tell(row * this.told + r * bottleneck, (row + semitones) * bottleneck);
+        if (other >= 0 && other < BASS_NOTES)
+          tell(row * this.told + r * bottleneck, (row + semitones) * bottleneck);
       });
     }
   }

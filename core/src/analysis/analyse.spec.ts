@@ -5,7 +5,9 @@ import { analyse } from './analyse';
 
 describe('analyse', () => {
   it('refuses a signal without samples', () => {
-    expect(() => analyse({ channels: [new Float32Array(0)], sampleRate: RATE })).toThrow(/at least one sample/);
+    expect(() => analyse({ channels: [new Float32Array(0)], sampleRate: RATE })).toThrow(
+      /at least one sample/,
+    );
   });
 
   it('says with which frets of the tuning each strum can be played, a fret per string from the lowest up', () => {

@@ -52,6 +52,7 @@ export const AS_WRITTEN: HeardStroke[] = [
   heardAs(3850, 43),
   heardAs(5750, 45),
 ];
-export const without = (...indices: number[]): HeardStroke[] => AS_WRITTEN.filter((_, i) => !indices.includes(i));
+export const without = (...indices: number[]): HeardStroke[] =>
+  AS_WRITTEN.filter((_, i) => !indices.includes(i));
 export const withAt = (index: number, changes: Partial<HeardStroke>): HeardStroke[] =>
   AS_WRITTEN.map((h, i) => (i === index ? { ...h, ...changes } : h));

@@ -9,7 +9,9 @@ export function writeStrums(
   tuning: Tuning,
   newId: (index: number) => string,
 ): Strum[] {
-  const voicings = chooseVoicings(strokes.map((s) => (s.dead ? [] : candidateVoicings(s.midi, tuning))));
+  const layers = strokes.map((s) => (s.dead ? [] : candidateVoicings(s.midi, tuning)));
+  // A riff comes round: its last strum leads to its first.
+  const voicings = chooseVoicings([...layers, ...layers, ...layers]).slice(layers.length, 2 * layers.length);
   return strokes.map(({ ticks, endTicks, palmMuted, dead }, k) => ({
     ...PLAIN_STRUM,
     id: newId(k),

@@ -87,7 +87,7 @@ export interface Section {
   readonly startIsConfirmed: boolean;
 }
 
-/** A pass that was compared with the riff and settled. */
+/** A pass that was compared with the riff and decided. */
 export interface PassAnswer {
   /** 0 for the first pass of the section. */
   readonly pass: number;

@@ -71,10 +71,10 @@ describe('sections', () => {
     expect(beginSection(SONG, '1', -1)).toBe(SONG);
   });
 
-  it('are settled by the user', () => {
-    const settled = confirmStart(SONG, '1');
-    expect(settled.sections.map((s) => s.startIsConfirmed)).toEqual([true, false]);
-    expect(confirmStart(settled, '1')).toBe(settled);
+  it('are confirmed by the user', () => {
+    const confirmed = confirmStart(SONG, '1');
+    expect(confirmed.sections.map((s) => s.startIsConfirmed)).toEqual([true, false]);
+    expect(confirmStart(confirmed, '1')).toBe(confirmed);
   });
 
   it('take another riff in the same bars, another name, another height', () => {

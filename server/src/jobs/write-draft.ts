@@ -1,5 +1,6 @@
 /** The first document of a song, from what was heard. */
-import { draftDocument, type Analysis } from '@wild-needle/core/analysis';
+import { draftDocument } from '@wild-needle/core/draft';
+import { type Analysis } from '@wild-needle/core/analysis';
 import type { SongDocument } from '@wild-needle/core/riff';
 
 export function writeDraft(

@@ -76,8 +76,8 @@ function bestDownbeats(evidence: Float32Array, grouping: Grouping, firstPhase: n
   let at = -1;
   for (let i = Math.max(0, count - usual) * states; i < score.length; i++) {
     // A change must have proved itself before the end.
-    const isSettled = i % states === PROVEN_BARS;
-    if (isSettled && score[i] > -Infinity && (at < 0 || score[i] > score[at])) at = i;
+    const isProven = i % states === PROVEN_BARS;
+    if (isProven && score[i] > -Infinity && (at < 0 || score[i] > score[at])) at = i;
   }
   const downbeats: number[] = [];
   for (; at >= 0; at = back[at]) downbeats.push(Math.floor(at / states));

@@ -15,7 +15,8 @@ describe('pulses', () => {
     const clicked = pulses.find((p) => Math.abs(p.periodS - 0.25) < 0.005);
     const inside = clicked?.timesS.filter((t) => t > 1 && t < 11) ?? [];
     expect(inside.length).toBe(40);
-    for (const t of inside) expect(Math.abs((t - 0.4) / 0.25 - Math.round((t - 0.4) / 0.25))).toBeLessThan(0.1);
+    for (const t of inside)
+      expect(Math.abs((t - 0.4) / 0.25 - Math.round((t - 0.4) / 0.25))).toBeLessThan(0.1);
   });
 
   it('goes on to both ends of the recording', () => {

@@ -29,7 +29,7 @@ describe('places of the beat', () => {
     expect(ring / palmMute).toBeCloseTo(3, 6);
   });
 
-  it('say nothing of what the user has settled, of free time, and without beats', () => {
+  it('say nothing of what the user has confirmed, of free time, and without beats', () => {
     const says = TIMES.map((_, k) => (k === 41 ? ('none' as const) : null));
     expect(applyMetricalPrior(TIMES, HEARD, BEATS, says)[41]).toEqual(HEARD[41]);
     const pause = BEATS.filter((timeS) => timeS < 9.8 || timeS > 11.2);

@@ -1,5 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { certainStroke, decideKind, isPalmMuted, kindOf, STROKE_KINDS, strokeProbability } from './stroke-kinds';
+import {
+  certainStroke,
+  decideKind,
+  isPalmMuted,
+  kindOf,
+  STROKE_KINDS,
+  strokeProbability,
+} from './stroke-kinds';
 
 describe('the kind of a stroke', () => {
   it.each([

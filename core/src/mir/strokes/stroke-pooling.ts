@@ -45,30 +45,28 @@ export function poolStrokes(
         : members.slice(1).reduce((sum, m) => sum + odds[m], -MOST_LOG_ODDS * silent) / others;
     const weight = confirmed.length > 0 ? CONFIRMED_WEIGHT : others > 1 ? OTHERS_WEIGHT : ONE_OTHER_WEIGHT;
     const stroke = logistic(odds[k] + weight * meanOdds);
-    const shares = poolKinds(members.map((m) => probabilities[m]));
-    return {
-      ring: stroke * shares.ring,
-      palmMute: stroke * shares.palmMute,
-      dead: stroke * shares.dead,
-    };
+    return shareOut(
+      stroke,
+      members.map((m) => probabilities[m]),
+    );
   });
 }
 
 /**
- * Which kind a stroke is, if it is one: by what each member would say if it were one, those that hardly are least. The first
- * is the stroke itself. Shares sum to 1.
+ * The probability of a stroke, shared out to its kinds: by what each member would say if it were one, those that hardly are
+ * least. The first is the stroke itself.
  */
-function poolKinds(members: readonly StrokeProbabilities[]): StrokeProbabilities {
+function shareOut(stroke: number, members: readonly StrokeProbabilities[]): StrokeProbabilities {
   const logs = STROKE_KINDS.map((kind) =>
     members.reduce((sum, p, i) => {
-      const stroke = strokeProbability(p);
-      const weight = i === 0 ? 1 + stroke : stroke;
-      return sum + weight * Math.log(p[kind] / (stroke + LEAST) + LEAST_KIND);
+      const own = strokeProbability(p);
+      const weight = i === 0 ? 1 + own : own;
+      return sum + weight * Math.log(p[kind] / (own + LEAST) + LEAST_KIND);
     }, 0),
   );
   const scale = 1 / Math.sqrt(members.length);
   const top = Math.max(...logs);
   const [ring, palmMute, dead] = logs.map((v) => Math.exp(scale * (v - top)));
   const sum = ring + palmMute + dead;
-  return { ring: ring / sum, palmMute: palmMute / sum, dead: dead / sum };
+  return { ring: (stroke * ring) / sum, palmMute: (stroke * palmMute) / sum, dead: (stroke * dead) / sum };
 }

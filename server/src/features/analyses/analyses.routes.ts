@@ -8,7 +8,7 @@ import type { AnalysisEvents } from './analysis-events';
 
 /** A comment keeps the connection from being taken for dead. */
 const KEEP_ALIVE_MS = 15_000;
-/** Twenty thousand settled strums. */
+/** Twenty thousand confirmed strums. */
 const MAX_GIVEN = '4mb';
 
 export function analysesRoutes(store: AnalysesStore, events: AnalysisEvents): Router {

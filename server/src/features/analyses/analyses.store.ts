@@ -72,7 +72,7 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
     async queue(recordingId, given = {}, transaction) {
       const on = `WHERE a.recording_id = :recordingId AND a.status IN ('queued', 'running')`;
       const [active] = await select<AnalysisJob>(`${AS_JOB} ${on}`, { recordingId }, transaction);
-      const isPlain = given.tuning === undefined && given.settled === undefined;
+      const isPlain = given.tuning === undefined && given.confirmed === undefined;
       if (active && isPlain) return active.id;
       const exists = await select(
         'SELECT 1 FROM recordings WHERE id = :recordingId',

@@ -3,22 +3,24 @@
  * other passes of its riff have not.
  */
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import {
+  comparePass,
+  isNotable,
+  ownDifferences,
+  type Difference,
+  type HeardStroke,
+  type PassComparison,
+} from '@wild-needle/core/draft';
 import type { AnalysedStrum } from '@wild-needle/core/analysis';
 import type { NoteSpan } from '@wild-needle/core/mir';
 import {
   answerOf,
-  comparePass,
-  isNotable,
-  ownDifferences,
   passesOf,
   riffOfPass,
   riffTicks,
   secondsToPassTicks,
   variationOf,
-  type Difference,
-  type HeardStroke,
   type Pass,
-  type PassComparison,
   type Riff,
   type SongDocument,
   type Variation,

@@ -1,6 +1,7 @@
 /** What is decided about a pass that differs: kept as a variation, or declared to be the riff. */
 import { inject, Injectable } from '@angular/core';
-import { keepVariation, sameRiff, variationOfPass } from '@wild-needle/core/riff';
+import { variationOfPass } from '@wild-needle/core/draft';
+import { keepVariation, sameRiff } from '@wild-needle/core/riff';
 import { variationName } from '../shared/difference-words';
 import type { HeardPass } from './heard-passes';
 import { OpenSongStore } from './open-song.store';

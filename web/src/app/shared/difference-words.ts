@@ -1,4 +1,5 @@
 /** How a pass differs from the riff, in words, and what a variation of it is called. */
+import type { Difference, HeardStroke } from '@wild-needle/core/draft';
 import {
   barOf,
   barStartsTicks,
@@ -6,8 +7,6 @@ import {
   isEnding,
   riffTicks,
   ticksPerBeat,
-  type Difference,
-  type HeardStroke,
   type Riff,
   type Variation,
 } from '@wild-needle/core/riff';

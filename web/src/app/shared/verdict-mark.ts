@@ -1,6 +1,7 @@
 /** Whether a written strum and the recording agree, as one of five shapes; see `verdict-paths`. */
+import type { Verdict } from '@wild-needle/core/draft';
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Verdict } from '@wild-needle/core/riff';
+
 import { verdictPath } from './verdict-paths';
 
 @Component({

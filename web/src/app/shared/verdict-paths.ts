@@ -2,7 +2,7 @@
  * The five verdicts as SVG paths around a place: agrees = solid disc, doubtful = hollow diamond with ?, clashes = two wedges
  * meeting, missing = dashed ring, not checked = dash. The same in lists, rows and panels.
  */
-import type { Verdict } from '@wild-needle/core/riff';
+import type { Verdict } from '@wild-needle/core/draft';
 
 const circle = (x: number, y: number, r: number): string =>
   `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;

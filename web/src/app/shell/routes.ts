@@ -26,7 +26,7 @@ export const routes: Routes = [
       {
         path: 'riffs',
         title: 'Riffs · Wild Needle',
-        loadComponent: () => import('../features/riffs/riffs.page').then((m) => m.RiffsPage),
+        loadComponent: () => import('../features/riffs/page/riffs.page').then((m) => m.RiffsPage),
       },
     ],
   },

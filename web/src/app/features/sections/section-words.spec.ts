@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { PLAIN_RIFF, type Difference, type Riff } from '@wild-needle/core/riff';
+import type { Difference } from '@wild-needle/core/draft';
+import { PLAIN_RIFF, type Riff } from '@wild-needle/core/riff';
 import { comparePassesInWords, keyWords, likenessWords, startDoubt, tempoWords } from './section-words';
 
 const RIFF: Riff = {
@@ -13,13 +14,13 @@ const RIFF: Riff = {
   ],
   strums: [],
 };
-const stroke = { ticks: 960, midi: [45, 52], palmMuted: true, dead: false, confidence: 1 };
+const stroke = { ticks: 960, endTicks: 1440, midi: [45, 52], palmMuted: true, dead: false, confidence: 1 };
 const difference = (kind: Difference['kind'], ticks: number): Difference => ({
   kind,
   ticks,
   strumId: 'x',
   heard: kind === 'missing' || kind === 'early-end' ? null : 0,
-  weight: 1,
+  probability: 1,
 });
 const pass = (...differences: Difference[]) => ({
   riff: RIFF,

@@ -46,9 +46,9 @@ import {
 } from '@wild-needle/core/riff';
 import { tuningLabel } from '@wild-needle/core/guitar';
 import type { Key } from '@wild-needle/core/theory';
-import { Player } from '../../audio/player';
+import { Player } from '../../transport/player';
 import { HeardPasses } from '../../open-song/heard-passes';
-import { Now } from '../../open-song/now';
+import { Now } from '../../transport/now';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { ChordName } from '../../shared/chord-name';
 import { PassAnswers } from '../../open-song/pass-answers';

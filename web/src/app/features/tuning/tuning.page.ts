@@ -8,6 +8,7 @@ import { MatRadioModule } from '@angular/material/radio';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSelectModule } from '@angular/material/select';
 import { Store } from '@ngrx/store';
+import { retune, type LostNotes } from '@wild-needle/core/draft';
 import {
   describeStrings,
   SCALES_MM,
@@ -16,15 +17,9 @@ import {
   tuningLabel,
   type Tuning,
 } from '@wild-needle/core/guitar';
-import {
-  retune,
-  setReferenceCents,
-  setTuneTo,
-  type LostNotes,
-  type SongDocument,
-} from '@wild-needle/core/riff';
+import { setReferenceCents, setTuneTo, type SongDocument } from '@wild-needle/core/riff';
 import { spellingKey, type Spelling } from '@wild-needle/core/theory';
-import { Tuner, type TunerInput } from '../../audio/tuner';
+import { Tuner, type TunerInput } from './tuner/tuner';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { GuitarSwitch } from '../../shared/guitar-switch';
 import { Icon } from '../../shared/icon';
@@ -32,7 +27,7 @@ import { isCommandKey, steppedInHistory } from '../../shared/keys';
 import { counted } from '../../shared/words';
 import { settingsActions } from '../../state/settings/settings.actions';
 import { settingsFeature } from '../../state/settings/settings.reducer';
-import { DeckControl } from '../../song-frame/deck-control';
+import { DeckControl } from '../../transport/deck-control';
 import { PitchMeter } from './pitch-meter';
 import { StringTable, type HeardString } from './string-table';
 import {

@@ -1,0 +1,339 @@
+/** What is done with a riff as a whole: take it away, new ones, longer and shorter, the second guitar, own shapes. */
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DOCUMENT,
+  inject,
+  output,
+  viewChild,
+} from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import type { MatMenuTrigger } from '@angular/material/menu';
+import { MatMenuModule } from '@angular/material/menu';
+import { MatSnackBar } from '@angular/material/snack-bar';
+import { Store } from '@ngrx/store';
+import { shapeOf } from '@wild-needle/core/guitar';
+import {
+  addBars,
+  addRiff,
+  addSecondGuitar,
+  barOf,
+  mergeRiffs,
+  removeRiff,
+  removeSecondGuitar,
+  removeVariation,
+  setBarNote,
+  setGroup,
+  splitRiff,
+  stretchRiff,
+  whyNotMerge,
+  whyNotStretch,
+} from '@wild-needle/core/riff';
+import { OpenSongStore } from '../../../open-song/open-song.store';
+import { shapesActions } from '../../../state/shapes/shapes.actions';
+import { shapesFeature } from '../../../state/shapes/shapes.reducer';
+import { StrumEdits } from '../edit/strum-edits';
+import { copyTab, downloadTab } from './export';
+
+/** Bars of a new riff: what most riffs have. */
+const NEW_BARS = 2;
+
+@Component({
+  selector: 'wn-riff-menu',
+  imports: [MatButton, MatMenuModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <button
+      mat-stroked-button
+      [matMenuTriggerFor]="takeAway"
+      [matMenuTriggerRestoreFocus]="false"
+      (menuClosed)="closed.emit()"
+      [disabled]="!song.riff()"
+    >
+      Take away
+    </button>
+    <mat-menu #takeAway="matMenu">
+      <button mat-menu-item (click)="download()">Text tab as a file</button>
+      <button mat-menu-item (click)="copy()">Copy the text tab</button>
+    </mat-menu>
+    <button
+      mat-stroked-button
+      #root="matMenuTrigger"
+      [matMenuTriggerFor]="menu"
+      [matMenuTriggerRestoreFocus]="false"
+      (menuClosed)="closed.emit()"
+      [disabled]="!song.document()"
+    >
+      Riff …
+    </button>
+    <mat-menu #menu="matMenu">
+      <button mat-menu-item (click)="add()">New riff</button>
+      <button mat-menu-item [disabled]="sectionsOfRiff() === 0" (click)="edits.writeAsHeard()">
+        Write it as heard in this pass
+      </button>
+      <button mat-menu-item [disabled]="!song.riff()" (click)="change(1)">One bar more</button>
+      <button mat-menu-item [disabled]="(song.riff()?.bars?.length ?? 0) < 2" (click)="change(-1)">
+        One bar less
+      </button>
+      <button mat-menu-item [disabled]="!song.riff()" (click)="stretch()">Two passes as one riff</button>
+      <button mat-menu-item [disabled]="sectionsOfRiff() < 2" (click)="split()">
+        A riff of its own for this section
+      </button>
+      <button mat-menu-item [matMenuTriggerFor]="merge" [disabled]="others().length === 0">
+        Same as riff …
+      </button>
+      <button mat-menu-item [disabled]="sectionsOfRiff() > 0 || !song.riff()" (click)="remove()">
+        Remove this riff
+      </button>
+      <button mat-menu-item [matMenuTriggerFor]="bar" [disabled]="!song.strum()">This bar …</button>
+      <button mat-menu-item [matMenuTriggerFor]="group" [disabled]="!song.strum()">Name a part …</button>
+      @if (song.variation()) {
+        <button mat-menu-item (click)="forgetVariation()">Forget this variation</button>
+      }
+      <button mat-menu-item [matMenuTriggerFor]="shapes">My shapes …</button>
+      @if (song.document()?.guitar2) {
+        <button mat-menu-item (click)="edits.giveToOther()">Give to the other guitar <kbd>~</kbd></button>
+        <button mat-menu-item (click)="removeSecond()">Remove guitar 2</button>
+      } @else {
+        <button mat-menu-item (click)="addSecond()">Add a second guitar</button>
+      }
+      <button mat-menu-item (click)="tapWanted.emit()">Tap the rhythm <kbd>J</kbd></button>
+    </mat-menu>
+    <mat-menu #merge="matMenu">
+      @for (other of others(); track other.id) {
+        <button mat-menu-item [disabled]="other.why !== null" (click)="mergeInto(other.id)">
+          {{ other.letter }} {{ other.name }}
+          @if (other.why) {
+            <small>{{ other.why }}</small>
+          }
+        </button>
+      }
+    </mat-menu>
+    <mat-menu #bar="matMenu">
+      <button mat-menu-item (click)="edits.repeatBar()">Again in the next bar <kbd>⇧ Enter</kbd></button>
+      <label class="bar-note" (click)="$event.stopPropagation()" (keydown)="holdKey($event)">
+        Remark
+        <input
+          #remark
+          type="text"
+          maxlength="1000"
+          [value]="barNote()?.text ?? ''"
+          (keydown.enter)="note(remark.value, todo.checked)"
+        />
+        <span>
+          <input #todo type="checkbox" [checked]="barNote()?.todo ?? true" /> to do
+          <button mat-stroked-button (click)="note(remark.value, todo.checked)">Keep</button>
+        </span>
+      </label>
+    </mat-menu>
+    <mat-menu #group="matMenu">
+      <label class="bar-note" (click)="$event.stopPropagation()" (keydown)="holdKey($event)">
+        Name of the chosen bars, as “turn”
+        <input #groupName type="text" maxlength="80" (keydown.enter)="nameGroup(groupName.value)" />
+        <button mat-stroked-button (click)="nameGroup(groupName.value)">Keep</button>
+      </label>
+    </mat-menu>
+    <mat-menu #shapes="matMenu">
+      @for (shape of ownShapes(); track shape.id; let i = $index) {
+        <button mat-menu-item (click)="edits.ownShape(shape)">
+          {{ shape.name }}
+          @if (i < 9) {
+            <kbd>Alt {{ i + 1 }}</kbd>
+          }
+        </button>
+      }
+      <label class="bar-note" (click)="$event.stopPropagation()" (keydown)="holdKey($event)">
+        {{ pressed() ? 'Keep what is pressed here as' : 'Choose a strum to keep its shape' }}
+        <input
+          #shapeName
+          type="text"
+          maxlength="80"
+          placeholder="Name"
+          [disabled]="!pressed()"
+          (keydown.enter)="keepShape(shapeName.value)"
+        />
+        <button mat-stroked-button [disabled]="!pressed()" (click)="keepShape(shapeName.value)">Keep</button>
+      </label>
+      @for (shape of ownShapes(); track shape.id) {
+        <button mat-menu-item (click)="forget(shape.id)">Forget {{ shape.name }}</button>
+      }
+    </mat-menu>
+  `,
+  styles: `
+    :host {
+      display: flex;
+      gap: 8px;
+    }
+    button[mat-stroked-button] {
+      padding: 0 12px;
+    }
+    .bar-note {
+      display: flex;
+      flex-direction: column;
+      gap: 6px;
+      padding: 8px 16px;
+    }
+    .bar-note span {
+      display: flex;
+      align-items: center;
+      gap: 8px;
+    }
+    .bar-note input[type='text'] {
+      height: 34px;
+      padding: 0 8px;
+      border: 1px solid var(--edge);
+      border-radius: 8px;
+      background: none;
+    }
+    small {
+      display: block;
+    }
+    kbd {
+      margin-left: 8px;
+    }
+  `,
+})
+export class RiffMenu {
+  protected readonly song = inject(OpenSongStore);
+  protected readonly edits = inject(StrumEdits);
+  private readonly store = inject(Store);
+  private readonly snackBar = inject(MatSnackBar);
+  private readonly page = inject(DOCUMENT);
+  readonly tapWanted = output();
+  /** The keys belong to the tab again. */
+  readonly closed = output();
+
+  protected readonly ownShapes = this.store.selectSignal(shapesFeature.selectShapes);
+  protected readonly pressed = computed(() => shapeOf(this.song.strum()?.frets ?? []));
+  protected readonly sectionsOfRiff = computed(
+    () => (this.song.document()?.sections ?? []).filter((s) => s.riffId === this.song.riffId()).length,
+  );
+  protected readonly others = computed(() => {
+    const [document, riffId] = [this.song.document(), this.song.riffId()];
+    if (!document || riffId === null) return [];
+    return document.riffs
+      .filter((r) => r.id !== riffId)
+      .map(({ id, letter, name }) => ({ id, letter, name, why: whyNotMerge(document, riffId, id) }));
+  });
+  private readonly barHere = computed(() => {
+    const [riff, strum] = [this.song.riff(), this.song.strum()];
+    return riff && strum ? barOf(riff, strum.startTicks) : null;
+  });
+  protected readonly barNote = computed(() =>
+    this.song.riff()?.barNotes.find((n) => n.bar === this.barHere()),
+  );
+
+  private readonly root = viewChild.required<MatMenuTrigger>('root');
+
+  /** What is typed in a field of the menu is no command of the menu; Escape and Tab stay. */
+  protected holdKey(event: KeyboardEvent): void {
+    if (event.key !== 'Escape' && event.key !== 'Tab') event.stopPropagation();
+  }
+
+  protected download(): void {
+    const document = this.song.document();
+    if (document) downloadTab(document, this.page);
+  }
+
+  protected async copy(): Promise<void> {
+    const document = this.song.document();
+    if (!document) return;
+    const said = await copyTab(document).then(
+      () => 'The tab is on the clipboard',
+      () => 'The browser does not let us copy; download the tab instead',
+    );
+    this.say(said);
+  }
+
+  protected add(): void {
+    const id = crypto.randomUUID();
+    this.song.change((document) => addRiff(document, id, NEW_BARS));
+    this.song.selectRiff(id);
+  }
+
+  protected change(by: 1 | -1): void {
+    const riffId = this.song.riffId();
+    if (riffId !== null) this.song.change((document) => addBars(document, riffId, by));
+  }
+
+  protected stretch(): void {
+    const [document, riffId] = [this.song.document(), this.song.riffId()];
+    if (!document || riffId === null) return;
+    const why = whyNotStretch(document, riffId);
+    if (why !== null) this.say(why);
+    else this.song.change((d) => stretchRiff(d, riffId, () => crypto.randomUUID()));
+  }
+
+  protected split(): void {
+    const sectionId = this.song.sectionId();
+    if (sectionId === null) return;
+    this.song.change((document) => splitRiff(document, sectionId, () => crypto.randomUUID()));
+    const riffId = this.song.document()?.sections.find((s) => s.id === sectionId)?.riffId ?? null;
+    this.song.selectRiff(riffId, sectionId);
+  }
+
+  protected mergeInto(intoId: string): void {
+    const [riffId, sectionId] = [this.song.riffId(), this.song.sectionId()];
+    if (riffId === null) return;
+    this.song.change((document) => mergeRiffs(document, riffId, intoId));
+    this.song.selectRiff(intoId, sectionId);
+  }
+
+  protected remove(): void {
+    const riffId = this.song.riffId();
+    if (riffId !== null) this.song.change((document) => removeRiff(document, riffId));
+  }
+
+  protected note(text: string, todo: boolean): void {
+    const [riffId, bar] = [this.song.riffId(), this.barHere()];
+    if (riffId !== null && bar !== null) {
+      this.song.change((document) => setBarNote(document, riffId, bar, text, todo));
+    }
+    this.root().closeMenu();
+  }
+
+  /** Names the bars that the chosen strums are in; an empty name takes it away. */
+  protected nameGroup(name: string): void {
+    const riff = this.song.riff();
+    const ids = this.song.selectedIds();
+    if (!riff) return;
+    const bars = riff.strums.filter((s) => ids.has(s.id)).map((s) => barOf(riff, s.startTicks));
+    const [first, last] = [Math.min(...bars), Math.max(...bars)];
+    this.song.change((document) => setGroup(document, riff.id, first, last - first + 1, name));
+    this.root().closeMenu();
+  }
+
+  protected forgetVariation(): void {
+    const [riffId, variationId] = [this.song.riffId(), this.song.variationId()];
+    if (riffId === null || variationId === null) return;
+    this.song.change((document) => removeVariation(document, riffId, variationId));
+  }
+
+  protected keepShape(name: string): void {
+    const notes = this.pressed();
+    if (!notes || name.trim() === '') return;
+    const shape = { id: crypto.randomUUID(), name: name.trim(), notes: [...notes] };
+    this.store.dispatch(shapesActions.shapeKept({ shape }));
+    this.say(`“${shape.name}” is kept; it is offered where it fits`);
+    this.root().closeMenu();
+  }
+
+  protected forget(id: string): void {
+    this.store.dispatch(shapesActions.shapeForgotten({ id }));
+  }
+
+  protected addSecond(): void {
+    this.song.change(addSecondGuitar);
+    this.song.selectGuitar(2);
+  }
+
+  protected removeSecond(): void {
+    this.song.selectGuitar(1);
+    this.song.change(removeSecondGuitar);
+  }
+
+  private say(words: string): void {
+    this.snackBar.open(words, undefined, { duration: 5000, panelClass: 'above-deck' });
+  }
+}

@@ -1,0 +1,396 @@
+/** The chosen strum, large: its chord, where it stands, how sure it is, what sounds there, ways to play it, its marks. */
+import type { ElementRef } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  viewChild,
+  viewChildren,
+} from '@angular/core';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import type { StringFret, Fingering } from '@wild-needle/core/guitar';
+import { strumNotes, type MarkCommand } from '@wild-needle/core/riff';
+import { nameNotes } from '@wild-needle/core/theory';
+import { OpenSongStore } from '../../../open-song/open-song.store';
+import { behindPaint } from '../../../shared/behind-paint';
+import { ChordName } from '../../../shared/chord-name';
+import { VerdictMark } from '../../../shared/verdict-mark';
+import { placeWords } from '../../../shared/difference-words';
+import { MarksPad } from './marks-pad';
+import { Neck } from './neck';
+import { RiffView } from '../page/riff-view';
+import { chordNameOf } from '../tab/row-layout';
+import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
+import { markWords } from './strum-words';
+import { fretText, handWords, noteName, fingeringWords } from './fingering-words';
+
+/** Under this probability a written note is not heard. */
+const NOT_HEARD = 0.3;
+/** Notes that sound without being written are listed from here on. */
+const EXTRA = 0.6;
+
+/** Scrolls a list, and nothing around it, as little as shows a row whole. */
+function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLElement): void {
+  if (offsetTop < list.scrollTop) list.scrollTop = offsetTop;
+  else if (offsetTop + offsetHeight > list.scrollTop + list.clientHeight) {
+    list.scrollTop = offsetTop + offsetHeight - list.clientHeight;
+  }
+}
+
+@Component({
+  selector: 'wn-strum-panel',
+  imports: [ChordName, MarksPad, MatButtonToggleModule, Neck, VerdictMark],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    @if (shown().strum; as s) {
+      <div class="top">
+        <span class="display name" [class.sounding]="sounding()" [class.long]="name().length > 4">
+          @if (s.dead) {
+            <span>×</span>
+          } @else if (s.rest) {
+            <span>–</span>
+          } @else {
+            <wn-chord-name [name]="name() || '?'" />
+          }
+        </span>
+        <div class="facts">
+          <h3>{{ place() }}</h3>
+          <p class="quiet">{{ words() }}</p>
+        </div>
+      </div>
+      <mat-button-toggle-group
+        class="trust"
+        aria-label="How sure"
+        hideSingleSelectionIndicator
+        [value]="s.trust"
+        (change)="checked.emit()"
+      >
+        <mat-button-toggle value="guessed" disabled>Guessed</mat-button-toggle>
+        <mat-button-toggle value="heard" [disabled]="s.trust !== 'heard'">Heard</mat-button-toggle>
+        <mat-button-toggle value="checked">Checked <kbd>C</kbd></mat-button-toggle>
+      </mat-button-toggle-group>
+      <p class="quiet head">Pitches in the recording here, on the neck</p>
+      <wn-neck
+        [tuning]="view.tuning()"
+        [heard]="shown().heard"
+        [frets]="s.frets"
+        [tried]="study.tried()?.frets ?? null"
+      />
+      <p class="notes">
+        @for (note of notes(); track note.name) {
+          <span [title]="note.title">
+            <wn-verdict [verdict]="note.verdict" /><wn-chord-name class="display" [name]="note.name" />
+          </span>
+        }
+      </p>
+      <div class="quiet head ways-head">
+        <span>Ways to play it <kbd>,</kbd> <kbd>.</kbd></span>
+        @if (shown().heard) {
+          <span>fits</span>
+        }
+      </div>
+      <div #wayList class="ways" role="listbox" aria-label="Ways to play it">
+        @for (row of fingerings(); track row.frets) {
+          @let chosen = row.frets === written();
+          <div
+            #wayRow
+            role="option"
+            tabindex="-1"
+            [class.chosen]="chosen"
+            [attr.aria-selected]="chosen"
+            (click)="played.emit(row.way.frets)"
+            (mouseenter)="study.tried.set(row.way)"
+            (mouseleave)="study.tried.set(null)"
+          >
+            <span class="mono frets">{{ row.frets }}</span>
+            <span class="why"
+              >{{ row.words }}
+              @if (chosen) {
+                <small class="quiet">{{ row.hand }}</small>
+              }
+            </span>
+            <b class="display fits">{{ row.fits }}</b>
+          </div>
+        }
+      </div>
+      <input
+        #note
+        class="note"
+        type="text"
+        maxlength="1000"
+        placeholder="Note (F2)"
+        aria-label="Note on this strum"
+        [value]="s.note"
+        (change)="noted.emit(note.value)"
+        (keydown.enter)="note.blur()"
+      />
+    } @else {
+      <div class="top">
+        <p class="quiet">
+          {{
+            shown().placeTicks === null
+              ? 'No strum is chosen.'
+              : 'Nothing is written here yet: type a fret, or a shape with Shift 1 to 8.'
+          }}
+        </p>
+      </div>
+      <p class="quiet head">
+        Pitches in the recording {{ shown().listenedTo === 'place' ? 'at this place' : 'at the needle' }}
+      </p>
+      <wn-neck [tuning]="view.tuning()" [heard]="shown().heard" [frets]="[]" [tried]="null" />
+      <p class="notes">
+        @for (note of soundingNotes(); track note) {
+          <wn-chord-name class="display" [name]="note" />
+        }
+      </p>
+      <span class="gap"></span>
+    }
+    <wn-marks-pad [strum]="shown().strum" (pressed)="marked.emit($event)" />
+  `,
+  styles: `
+    :host {
+      display: flex;
+      flex-direction: column;
+      min-height: 0;
+      height: 100%;
+      overflow: auto;
+      contain: strict;
+      padding: 4px 16px 10px;
+      background: var(--sleeve);
+      border-left: 1px solid var(--line2);
+    }
+    .top {
+      display: flex;
+      gap: 16px;
+      align-items: center;
+      min-height: 68px;
+    }
+    .name {
+      font-size: 66px;
+      font-weight: 800;
+      line-height: 66px;
+      letter-spacing: -0.01em;
+    }
+    .name.long {
+      font-size: 46px;
+    }
+    .name.sounding {
+      color: var(--needle);
+    }
+    .facts p {
+      line-height: 17px;
+      max-height: 51px;
+      overflow: hidden;
+    }
+    h3 {
+      font-size: 15px;
+      font-weight: 600;
+    }
+    .trust {
+      flex: none;
+      align-self: start;
+      --mat-button-toggle-height: 32px;
+    }
+    .head {
+      font-size: 13px;
+      line-height: 16px;
+      margin: 6px 0 2px;
+    }
+    .notes {
+      display: flex;
+      flex: none;
+      align-items: center;
+      gap: 14px;
+      height: 26px;
+      font-size: 20px;
+      overflow: hidden;
+    }
+    .notes span {
+      display: inline-flex;
+      align-items: center;
+      gap: 3px;
+    }
+    .ways-head {
+      display: flex;
+      justify-content: space-between;
+      margin: 2px 0 0;
+      padding-bottom: 3px;
+      border-bottom: 1px solid var(--line);
+    }
+    .ways {
+      position: relative;
+      flex: 1 1 100px;
+      min-height: 88px;
+      overflow-y: auto;
+    }
+    .ways [role='option'] {
+      display: grid;
+      grid-template-columns: auto 1fr auto;
+      gap: 10px;
+      align-items: center;
+      min-height: 36px;
+      padding: 2px 4px 2px 8px;
+      border-bottom: 1px solid var(--line);
+      cursor: pointer;
+    }
+    .ways .chosen {
+      box-shadow: inset 4px 0 0 var(--ink);
+      font-weight: 600;
+    }
+    .frets {
+      font-size: 15px;
+      white-space: pre;
+    }
+    .why {
+      font-size: 13px;
+      line-height: 16px;
+      min-width: 0;
+    }
+    .why small {
+      display: block;
+      font-size: 12px;
+      line-height: 14px;
+      font-weight: 400;
+    }
+    .fits {
+      font-size: 20px;
+    }
+    .note {
+      flex: none;
+      height: 30px;
+      margin: 6px 0;
+      padding: 0 8px;
+      border: 1px solid var(--edge);
+      border-radius: 8px;
+      background: none;
+    }
+    .gap {
+      flex: 1;
+    }
+    kbd {
+      margin-left: 4px;
+      color: color-mix(in srgb, currentColor 85%, transparent);
+    }
+  `,
+})
+export class StrumPanel {
+  protected readonly song = inject(OpenSongStore);
+  protected readonly view = inject(RiffView);
+  protected readonly study = inject(StrumStudy);
+  private readonly noteField = viewChild<ElementRef<HTMLInputElement>>('note');
+  private readonly wayList = viewChild<ElementRef<HTMLElement>>('wayList');
+  private readonly wayRows = viewChildren<ElementRef<HTMLElement>>('wayRow');
+
+  readonly sounding = input.required<boolean>();
+  readonly checked = output();
+  readonly marked = output<MarkCommand>();
+  readonly played = output<readonly StringFret[]>();
+  readonly noted = output<string>();
+
+  /** A frame behind the tab, which the eye is on. */
+  protected readonly shown = behindPaint(
+    computed(() => ({
+      riff: this.song.riff(),
+      strum: this.song.strum(),
+      chosen: this.song.selectedIds().size,
+      placeTicks: this.song.placeTicks(),
+      heard: this.study.heard(),
+      listenedTo: this.study.listenedTo(),
+    })),
+  );
+  protected readonly name = computed(() => {
+    const { strum } = this.shown();
+    return strum ? chordNameOf(strum, this.view.tuning(), this.view.key()) : '';
+  });
+  protected readonly words = computed(() => {
+    const { strum, chosen: many } = this.shown();
+    if (!strum) return '';
+    const chord = nameNotes(strumNotes(strum, this.view.tuning()), this.view.key()).words;
+    const marks = markWords(strum);
+    return [many > 1 ? `${many} strums chosen` : '', chord, ...marks].filter((w) => w !== '').join(', ');
+  });
+  protected readonly place = computed(() => {
+    const { riff, strum } = this.shown();
+    if (!riff || !strum) return '';
+    return `Beat ${placeWords(riff, strum.startTicks)}`;
+  });
+
+  /** Written notes with whether they are heard, then what sounds besides; of the way that is tried, if one is. */
+  protected readonly notes = computed(() => {
+    const [{ strum, heard }, key] = [this.shown(), this.view.key()];
+    if (!strum) return [];
+    const written = this.study.tried()?.notes ?? strumNotes(strum, this.view.tuning());
+    const strengthOf = (midi: number): number | null => heard?.probability[midi - FIRST_HEARD_NOTE] ?? null;
+    const own = [...new Set(written)].map((midi) => {
+      const strength = strengthOf(midi);
+      const verdict =
+        strength === null
+          ? 'unchecked'
+          : strength >= SOUNDS
+            ? 'agrees'
+            : strength < NOT_HEARD
+              ? 'missing'
+              : 'doubtful';
+      const said = strength === null ? 'not measured' : `sounds with ${Math.round(100 * strength)} %`;
+      return { name: noteName(midi, key), verdict, title: said } as const;
+    });
+    const others = Array.from(heard?.probability ?? [], (p, i) => ({ midi: FIRST_HEARD_NOTE + i, p }))
+      .filter(({ midi, p }) => p >= EXTRA && !written.includes(midi))
+      .map(({ midi, p }) => ({
+        name: noteName(midi, key),
+        verdict: 'clashes' as const,
+        title: `sounds with ${Math.round(100 * p)} %, not written`,
+      }));
+    return [...own, ...others];
+  });
+
+  /** What sounds where nothing is chosen. */
+  protected readonly soundingNotes = computed(() => {
+    const key = this.view.key();
+    return Array.from(this.shown().heard?.probability ?? [])
+      .flatMap((p, i) => (p >= SOUNDS ? [FIRST_HEARD_NOTE + i] : []))
+      .map((midi) => noteName(midi, key));
+  });
+
+  protected readonly fingerings = computed(() => {
+    const key = this.view.key();
+    return this.study.fingerings().map((way) => ({
+      way,
+      frets: this.fretText(way.frets),
+      words: fingeringWords(way, key),
+      hand: handWords(way),
+      fits: way.fits === null ? '' : `${Math.round(100 * way.fits)} %`,
+    }));
+  });
+  protected readonly written = computed(() => this.fretText(this.shown().strum?.frets ?? []));
+
+  constructor() {
+    // The written way is in sight, wherever it ranks.
+    afterRenderEffect(() => {
+      const at = this.fingerings().findIndex(({ frets }) => frets === this.written());
+      const [list, row] = [this.wayList()?.nativeElement, this.wayRows()[at]?.nativeElement];
+      if (list && row) scrollIntoSight(list, row);
+    });
+  }
+
+  /** The way `step` places after the written one. */
+  neighbour(step: 1 | -1): Fingering | null {
+    const rows = this.fingerings();
+    if (rows.length === 0) return null;
+    const written = this.fretText(this.song.strum()?.frets ?? []);
+    const at = rows.findIndex((w) => w.frets === written);
+    return rows[(Math.max(0, at) + step + rows.length) % rows.length].way;
+  }
+
+  writeNote(): void {
+    this.noteField()?.nativeElement.focus();
+  }
+
+  private fretText(frets: readonly StringFret[]): string {
+    return fretText(frets, this.view.tuning().stringsMidi.length);
+  }
+}

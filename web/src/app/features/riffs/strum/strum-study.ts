@@ -1,0 +1,170 @@
+/**
+ * What is known of the chosen strum beyond its writing: which notes the recording sounds where it is played, and the ways to
+ * play it, ranked by that. Without a strum, which notes sound at the place that is written at, or at the needle. Measured and
+ * searched in workers; nothing here waits.
+ */
+import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { Store } from '@ngrx/store';
+import { candidateVoicings, type Fingering, type StringFret } from '@wild-needle/core/guitar';
+import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
+import { passTicksToSeconds } from '@wild-needle/core/riff';
+import { Player } from '../../../transport/player';
+import { OpenSongStore } from '../../../open-song/open-song.store';
+import { shapesFeature } from '../../../state/shapes/shapes.reducer';
+import { createFingeringsClient } from './fingerings-client';
+import { RiffView } from '../page/riff-view';
+
+/** Note that index 0 of the measured notes stands for, see `FIRST_HEARD_NOTE` of core. */
+export const FIRST_HEARD_NOTE = 31;
+/** Passes that are listened to: more change little and take their time. */
+const MOST_PASSES = 4;
+/** Asked when the hands rest: while keys come fast, nothing of it would be looked at. */
+const REST_MS = 120;
+
+/** A note sounds from this probability on. */
+export const SOUNDS = 0.5;
+/** Without a strum, this much is listened to: the longest that the chord network reads. */
+const MOMENT_S = 0.37;
+/** The needle is followed in steps of this: oftener could not be read. */
+const NEEDLE_STEP_S = 0.25;
+
+/** What the neck shows: a written strum, the place that is written at, or what the needle stands on. */
+interface Listened {
+  readonly to: 'strum' | 'place' | 'needle';
+  readonly strumId: string | null;
+  readonly spans: readonly NoteSpan[];
+}
+
+@Injectable()
+export class StrumStudy {
+  private readonly song = inject(OpenSongStore);
+  private readonly view = inject(RiffView);
+  private readonly player = inject(Player);
+  private readonly shapes = inject(Store).selectSignal(shapesFeature.selectShapes);
+  private readonly heardSignal = signal<HeardNotes | null>(null);
+  private readonly fingeringsSignal = signal<readonly Fingering[]>([]);
+  /** A way that is looked at without being taken. */
+  readonly tried = signal<Fingering | null>(null);
+
+  /** Notes of the chosen strum, index 0 = {@link FIRST_HEARD_NOTE}, at the height it is written; null while unknown. */
+  readonly heard = this.heardSignal.asReadonly();
+  readonly fingerings = this.fingeringsSignal.asReadonly();
+
+  /** Where to listen; stays the same while only the writing of the strum changes. */
+  private readonly place = computed(
+    (): Listened => {
+      const [strumId, placeTicks] = [this.song.strumId(), this.song.placeTicks()];
+      if (strumId !== null) {
+        const spans = this.view.heardPasses().flatMap(({ comparison, spans: all }) => {
+          const found = comparison.verdicts.find((v) => v.strumId === strumId)?.heard;
+          return found === null || found === undefined ? [] : [all[found]];
+        });
+        // Where no strum was heard, what sounds at its time.
+        const startTicks = this.song.strum()?.startTicks ?? 0;
+        return {
+          to: 'strum',
+          strumId,
+          spans: spans.length > 0 ? spans.slice(0, MOST_PASSES) : this.momentsAt(startTicks),
+        };
+      }
+      if (placeTicks !== null) return { to: 'place', strumId, spans: this.momentsAt(placeTicks) };
+      const startS = NEEDLE_STEP_S * Math.round(this.player.nowS() / NEEDLE_STEP_S);
+      return { to: 'needle', strumId, spans: [{ startS, endS: startS + MOMENT_S }] };
+    },
+    {
+      equal: (a, b) =>
+        a.to === b.to &&
+        a.strumId === b.strumId &&
+        a.spans.length === b.spans.length &&
+        a.spans.every((s, i) => s.startS === b.spans[i].startS && s.endS === b.spans[i].endS),
+    },
+  );
+
+  /** What {@link heard} was listened to at. */
+  readonly listenedTo = computed(() => this.place().to);
+
+  constructor() {
+    const client = createFingeringsClient((fingerings) => this.fingeringsSignal.set(fingerings));
+    inject(DestroyRef).onDestroy(() => client.end());
+    effect((onCleanup) => this.listen(onCleanup));
+    effect((onCleanup) => {
+      const [riff, strum] = [this.song.riff(), this.song.strum()];
+      const heard = this.heardSignal();
+      this.tried.set(null);
+      // A stroke that was only tapped is offered what sounds there.
+      const frets = strum?.frets.length === 0 ? this.heardFrets() : (strum?.frets ?? []);
+      if (!riff || !strum || frets.length === 0 || strum.dead || strum.rest) {
+        this.fingeringsSignal.set([]);
+        return;
+      }
+      const question = {
+        riff: riff.strums.map((s) => (s === strum ? frets : s.frets)),
+        index: riff.strums.indexOf(strum),
+        tuning: this.view.tuning(),
+        ownShapes: this.shapes(),
+        alternatives: untracked(() => this.alternatives()),
+        heard: heard && { firstMidi: FIRST_HEARD_NOTE, probability: heard.probability },
+      };
+      const later = setTimeout(() => client.ask(question), REST_MS);
+      onCleanup(() => clearTimeout(later));
+    });
+  }
+
+  /** Measures the chosen strum or place in the passes of the section, or what the needle stands on. */
+  private listen(onCleanup: (clean: () => void) => void): void {
+    const place = this.place();
+    const { to, spans } = place;
+    const transpose = to === 'needle' ? 0 : (this.song.section()?.transpose ?? 0);
+    const isReady = this.player.status() === 'ready';
+    const offsetCents = this.song.document()?.referenceOffsetCents ?? 0;
+    // The needle goes on: what it stood on fades into what it stands on.
+    if (to !== 'needle') this.heardSignal.set(null);
+    if (!isReady || spans.length === 0) return;
+    const ask = async (): Promise<void> => {
+      const notes = await this.player.hearNotes(spans, offsetCents);
+      if (!notes || this.place().to !== to || this.place().strumId !== place.strumId) return;
+      const lowered = (values: Float32Array): Float32Array =>
+        values.map((_, i) => values[i + transpose] ?? 0);
+      this.heardSignal.set({ probability: lowered(notes.probability), level: lowered(notes.level) });
+    };
+    const later = setTimeout(() => void ask(), REST_MS);
+    onCleanup(() => clearTimeout(later));
+  }
+
+  /** The same place in the passes of the section. */
+  private momentsAt(ticks: number): NoteSpan[] {
+    const grid = this.song.document()?.grid;
+    if (!grid) return [];
+    return this.view
+      .heardPasses()
+      .slice(0, MOST_PASSES)
+      .map(({ pass, riff }) => {
+        const startS = passTicksToSeconds(pass, riff, grid, ticks);
+        return { startS, endS: startS + MOMENT_S };
+      });
+  }
+
+  /** The most usual way to play what sounds at the chosen strum; empty while nothing is known. */
+  private heardFrets(): readonly StringFret[] {
+    const midi = Array.from(this.heardSignal()?.probability ?? []).flatMap((p, i) =>
+      p >= SOUNDS ? [FIRST_HEARD_NOTE + i] : [],
+    );
+    const tuning = this.view.tuning();
+    return midi.length === 0 ? [] : (candidateVoicings(midi, tuning)[0]?.frets ?? []);
+  }
+
+  /** What the analysis took it for besides, in the first pass that has it. */
+  private alternatives(): { midi: readonly number[]; probability: number }[] {
+    const strumId = this.song.strumId();
+    const transpose = this.song.section()?.transpose ?? 0;
+    for (const { comparison, heard } of this.view.heardPasses()) {
+      const index = comparison.verdicts.find((v) => v.strumId === strumId)?.heard;
+      if (index === null || index === undefined) continue;
+      return heard[index].alternatives.map((a) => ({
+        midi: a.midi.map((m) => m - transpose),
+        probability: a.probability,
+      }));
+    }
+    return [];
+  }
+}

@@ -1,0 +1,136 @@
+/** The typed way to the worker that makes what is heard; it lives as long as a recording is open. */
+import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
+import type { SongDocument } from '@wild-needle/core/riff';
+import type { Hearing } from './hearing';
+
+export type IsolationTask =
+  | {
+      readonly kind: 'load';
+      /** 16 bits: half the memory, and as fine as most recordings are. */
+      readonly channels: readonly [Int16Array, Int16Array];
+      readonly sampleRate: number;
+    }
+  /** What the written tab is from now on. */
+  | { readonly kind: 'write'; readonly document: SongDocument }
+  | { readonly kind: 'hear'; readonly id: number; readonly hearing: Hearing; readonly fromS: number }
+  | { readonly kind: 'look'; readonly atS: number }
+  /** Lowest and highest sample of each column of a stretch. */
+  | {
+      readonly kind: 'peaks';
+      readonly id: number;
+      readonly fromS: number;
+      readonly toS: number;
+      readonly columns: number;
+    }
+  /** Which notes sound in these places, where the same is played; see `hearNotes` of core. */
+  | {
+      readonly kind: 'notes';
+      readonly id: number;
+      readonly spans: readonly NoteSpan[];
+      readonly offsetCents: number;
+    };
+
+export type IsolationAnswer =
+  | { readonly kind: 'progress'; readonly id: number; readonly share: number }
+  | {
+      readonly kind: 'heard';
+      readonly id: number;
+      readonly channels: readonly Float32Array[];
+      /** False while only the part from the needle on is as it was wanted. */
+      readonly isWhole: boolean;
+    }
+  /** Shares of the energy from left to right, see `panorama` of core. */
+  | { readonly kind: 'stage'; readonly shares: Float32Array }
+  | { readonly kind: 'notes'; readonly id: number; readonly notes: HeardNotes }
+  | ({ readonly kind: 'peaks'; readonly id: number } & SamplePeaks);
+
+/** Between -1 and 1, against the loudest sample of the song. */
+export interface SamplePeaks {
+  readonly lows: Float32Array;
+  readonly highs: Float32Array;
+}
+
+export interface IsolationClient {
+  /** Answers come to the handlers; those of an older wish are dropped. */
+  hear(hearing: Hearing, fromS: number): void;
+  /** Hands over the written tab; a hearing that plays it has to be asked for again. */
+  write(document: SongDocument): void;
+  /** Asks where energy lies at this moment. */
+  look(atS: number): void;
+  /** Which notes sound in places where the same is played. Only the newest question is answered. */
+  notes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes>;
+  /** The samples of a stretch in columns, for drawing. Only the newest question is answered. */
+  peaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks>;
+  end(): void;
+}
+
+export interface IsolationHandlers {
+  readonly onHeard: (channels: readonly Float32Array[], isWhole: boolean) => void;
+  readonly onProgress: (share: number) => void;
+  readonly onStage: (shares: Float32Array) => void;
+}
+
+const FULL_SCALE = 32767;
+
+function toInt16(samples: Float32Array): Int16Array {
+  const out = new Int16Array(samples.length);
+  for (let n = 0; n < out.length; n++) {
+    out[n] = Math.round(FULL_SCALE * Math.max(-1, Math.min(1, samples[n])));
+  }
+  return out;
+}
+
+/** Questions of which only the newest is answered. */
+function latest<T>(): {
+  ask(send: (id: number) => void): Promise<T>;
+  answer(id: number, value: T): void;
+} {
+  let id = 0;
+  let settle: ((value: T) => void) | null = null;
+  return {
+    ask: (send) =>
+      new Promise((resolve) => {
+        settle = resolve;
+        send(++id);
+      }),
+    answer(answered, value) {
+      if (answered === id) settle?.(value);
+    },
+  };
+}
+
+/** `channels`: one or two; they are copied. */
+export function createIsolationClient(
+  channels: readonly Float32Array[],
+  sampleRate: number,
+  { onHeard, onProgress, onStage }: IsolationHandlers,
+): IsolationClient {
+  const worker = new Worker(new URL('./recording.worker', import.meta.url), { type: 'module' });
+  const send = (task: IsolationTask, transfer: Transferable[] = []): void =>
+    worker.postMessage(task, transfer);
+  let id = 0;
+  const asked = { notes: latest<HeardNotes>(), peaks: latest<SamplePeaks>() };
+  const left = toInt16(channels[0]);
+  const right = channels[1] ? toInt16(channels[1]) : left.slice();
+  send({ kind: 'load', channels: [left, right], sampleRate }, [left.buffer, right.buffer]);
+  worker.addEventListener('message', ({ data }: MessageEvent<IsolationAnswer>) => {
+    if (data.kind === 'stage') onStage(data.shares);
+    else if (data.kind === 'notes') asked.notes.answer(data.id, data.notes);
+    else if (data.kind === 'peaks') asked.peaks.answer(data.id, data);
+    else if (data.id !== id) return;
+    else if (data.kind === 'progress') onProgress(data.share);
+    else onHeard(data.channels, data.isWhole);
+  });
+  return {
+    hear(hearing, fromS) {
+      send({ kind: 'hear', id: ++id, hearing, fromS });
+    },
+    write: (document) => send({ kind: 'write', document }),
+    look: (atS) => send({ kind: 'look', atS }),
+    notes: (spans, offsetCents) =>
+      asked.notes.ask((question) => send({ kind: 'notes', id: question, spans, offsetCents })),
+    peaks: (fromS, toS, columns) =>
+      asked.peaks.ask((question) => send({ kind: 'peaks', id: question, fromS, toS, columns })),
+    end: () => worker.terminate(),
+  };
+}

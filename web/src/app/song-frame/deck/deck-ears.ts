@@ -1,0 +1,116 @@
+/** Which ears and which part of the sound: two rows of words, and how far the song has been brought there. */
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { EARS, FOCUSES, type Ears, type Focus } from '../../recording/hearing';
+import { Player } from '../../transport/player';
+
+const EAR_WORDS: Readonly<Record<Ears, string>> = {
+  both: 'Both',
+  left: 'Left',
+  right: 'Right',
+  centre: 'Centre',
+  sides: 'Sides',
+  place: 'Place',
+};
+const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
+  full: 'Full',
+  bass: 'Bass',
+  body: 'Body',
+  edge: 'Edge',
+  drums: 'Fewer drums',
+};
+
+@Component({
+  selector: 'wn-deck-ears',
+  imports: [MatButtonToggleModule],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <span class="quiet">Ears <kbd>E</kbd></span>
+    <mat-button-toggle-group
+      aria-label="Ears"
+      hideSingleSelectionIndicator
+      [disabled]="isOff()"
+      [value]="player.hearing().ears"
+      (change)="player.setHearing({ ...player.hearing(), ears: $event.value })"
+    >
+      @for (ears of earsOffered; track ears) {
+        <mat-button-toggle [value]="ears">{{ earWords[ears] }}</mat-button-toggle>
+      }
+    </mat-button-toggle-group>
+    <span class="quiet">Focus <kbd>F</kbd></span>
+    <mat-button-toggle-group
+      aria-label="Focus"
+      hideSingleSelectionIndicator
+      [disabled]="isOff()"
+      [value]="player.hearing().focus"
+      (change)="player.setHearing({ ...player.hearing(), focus: $event.value })"
+    >
+      @for (focus of focusesOffered; track focus) {
+        <mat-button-toggle [value]="focus">{{ focusWords[focus] }}</mat-button-toggle>
+      }
+    </mat-button-toggle-group>
+    <div
+      class="done"
+      role="progressbar"
+      aria-label="Song brought to these ears"
+      [attr.aria-valuenow]="percent()"
+      [class.whole]="percent() === 100"
+    >
+      <i [style.width.%]="percent()"></i>
+    </div>
+  `,
+  styles: `
+    :host {
+      display: grid;
+      grid-template-columns: auto auto;
+      align-items: center;
+      gap: 8px 10px;
+      position: relative;
+      --mat-button-toggle-height: 40px;
+      --mat-button-toggle-label-text-size: 13px;
+    }
+    .quiet {
+      text-align: right;
+      line-height: 18px;
+    }
+    .quiet kbd {
+      display: block;
+      margin: 0 0 0 auto;
+      width: fit-content;
+    }
+    mat-button-toggle-group {
+      width: 316px;
+    }
+    mat-button-toggle {
+      flex: auto;
+    }
+    ::ng-deep wn-deck-ears .mat-button-toggle-appearance-standard .mat-button-toggle-label-content {
+      padding: 0 4px;
+    }
+    .done {
+      position: absolute;
+      right: 0;
+      bottom: -7px;
+      width: 316px;
+      height: 3px;
+      background: var(--line);
+    }
+    .done i {
+      display: block;
+      height: 100%;
+      background: var(--ink);
+    }
+    .done.whole {
+      visibility: hidden;
+    }
+  `,
+})
+export class DeckEars {
+  protected readonly player = inject(Player);
+  protected readonly earsOffered = EARS;
+  protected readonly focusesOffered = FOCUSES;
+  protected readonly earWords = EAR_WORDS;
+  protected readonly focusWords = FOCUS_WORDS;
+  protected readonly isOff = computed(() => this.player.status() !== 'ready');
+  protected readonly percent = computed(() => Math.floor(100 * this.player.hearingShare()));
+}

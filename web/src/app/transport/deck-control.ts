@@ -1,0 +1,322 @@
+/** What the deck's buttons and keys do, in one place, so that both do the same. */
+import { inject, Injectable, signal } from '@angular/core';
+import { Store } from '@ngrx/store';
+import {
+  barTimesS,
+  keepLoop,
+  passTicksToSeconds,
+  removeLoop,
+  soundingEndTicks,
+  beatPeriodAt,
+} from '@wild-needle/core/riff';
+import { EARS, FOCUSES, SOURCES } from '../recording/hearing';
+import type { PedalCommand } from './pedals';
+import { MAX_SPEED, MIN_SPEED, Player, type CountIn } from './player';
+import type { Loop } from './play-cursor';
+import { Now } from './now';
+import { OpenSongStore } from '../open-song/open-song.store';
+import { settingsActions } from '../state/settings/settings.actions';
+import { settingsFeature } from '../state/settings/settings.reducer';
+
+/** One press of a speed key. */
+const SPEED_STEP = 0.05;
+/** Slow enough to hear the strokes apart, until the user has set another. */
+const SLOW_SPEED = 0.6;
+const CLICK_STEP = 0.1;
+/** Volume of a whisper. */
+const QUIET = 0.08;
+/** A loop that is shorter is a slip of the mouse. */
+const SHORTEST_LOOP_S = 0.05;
+/** A bar line this near to the needle counts as reached. */
+const BAR_TOLERANCE_S = 0.05;
+
+/** An octave to both sides: beyond it nothing sounds like a guitar. */
+const MOST_SEMITONES = 12;
+
+@Injectable()
+export class DeckControl {
+  private readonly player = inject(Player);
+  private readonly song = inject(OpenSongStore);
+  private readonly now = inject(Now);
+  private readonly store = inject(Store);
+  private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
+  /** A bar is counted before playback starts. */
+  readonly countIn = this.store.selectSignal(settingsFeature.selectCountIn);
+  readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);
+  private volumeBeforeQuiet: number | null = null;
+
+  readonly keysShown = signal(false);
+  readonly pedalsShown = signal(false);
+  /** The slow speed that one key goes back to. */
+  private slowSpeed = SLOW_SPEED;
+  /** True when the playback is shifted so that the recording sounds at A = 440 Hz. */
+  readonly corrected = signal(false);
+  /** Semitones that the sound is moved by, whatever its speed. */
+  readonly transposed = signal(0);
+
+  /** True when the key was one of the deck's. */
+  handleKey(key: string): boolean {
+    const commands: Record<string, () => void> = {
+      ' ': () => (this.tapping && this.player.playing() ? this.tapping() : this.togglePlay()),
+      Home: () => this.toLoopStart(),
+      '[': () => this.moveLoopEnd('start'),
+      ']': () => this.moveLoopEnd('end'),
+      l: () => this.toggleLoop(),
+      '(': () => this.shiftLoop(-1),
+      ')': () => this.shiftLoop(1),
+      '{': () => this.growLoop(-1),
+      '}': () => this.growLoop(1),
+      e: () => this.nextEars(),
+      f: () => this.nextFocus(),
+      a: () => this.nextSource(),
+      n: () => this.toggleClick(),
+      '<': () => this.changeClickLevel(-CLICK_STEP),
+      '>': () => this.changeClickLevel(CLICK_STEP),
+      w: () => this.toggleSlow(),
+      ':': () => this.pedalsShown.update((shown) => !shown),
+      k: () => this.toggleCountIn(),
+      '-': () => this.changeSpeed(-SPEED_STEP),
+      '=': () => this.changeSpeed(SPEED_STEP),
+      '+': () => this.changeSpeed(SPEED_STEP),
+      p: () => this.togglePitch(),
+      _: () => this.transpose(-1),
+      '|': () => this.transpose(1),
+      q: () => this.toggleQuiet(),
+      '?': () => this.keysShown.update((shown) => !shown),
+    };
+    const command = commands[key.length === 1 ? key.toLowerCase() : key];
+    command?.();
+    return command !== undefined;
+  }
+
+  /** While it is set, Space taps a rhythm to the playing sound and does not stop it. */
+  tapping: (() => void) | null = null;
+
+  togglePlay(): void {
+    if (this.player.playing()) this.player.stop();
+    else void this.player.play(this.countIn() ? this.barBeforePlay() : null);
+  }
+
+  nextEars(): void {
+    const hearing = this.player.hearing();
+    this.player.setHearing({ ...hearing, ears: EARS[(EARS.indexOf(hearing.ears) + 1) % EARS.length] });
+  }
+
+  nextFocus(): void {
+    const hearing = this.player.hearing();
+    this.player.setHearing({
+      ...hearing,
+      focus: FOCUSES[(FOCUSES.indexOf(hearing.focus) + 1) % FOCUSES.length],
+    });
+  }
+
+  nextSource(): void {
+    const hearing = this.player.hearing();
+    this.player.setHearing({
+      ...hearing,
+      source: SOURCES[(SOURCES.indexOf(hearing.source) + 1) % SOURCES.length],
+    });
+  }
+
+  toggleClick(): void {
+    this.player.setClicking(!this.player.clicking());
+  }
+
+  changeClickLevel(by: number): void {
+    const clickLevel = Math.min(1, Math.max(CLICK_STEP, Math.round(10 * (this.clickLevel() + by)) / 10));
+    this.store.dispatch(settingsActions.clickLevelChanged({ clickLevel }));
+  }
+
+  toggleCountIn(): void {
+    this.store.dispatch(settingsActions.countInSwitched({ countIn: !this.countIn() }));
+  }
+
+  changeSpeed(by: number): void {
+    // Steps land on whole fives, also from a value set by hand.
+    const steps = (this.player.speed() + by) / SPEED_STEP;
+    this.player.setSpeed((by > 0 ? Math.floor(steps + 1e-6) : Math.ceil(steps - 1e-6)) * SPEED_STEP);
+  }
+
+  /** Full speed, and back to the slow one: slow playing hides the groove. */
+  toggleSlow(): void {
+    const speed = this.player.speed();
+    if (speed === 1) {
+      this.player.setSpeed(this.slowSpeed);
+      return;
+    }
+    this.slowSpeed = speed;
+    this.player.setSpeed(1);
+  }
+
+  /** What a foot asks for; `value` is how far the pedal is down. */
+  runPedal(command: PedalCommand, value: number): void {
+    const commands: Record<PedalCommand, () => void> = {
+      play: () => this.togglePlay(),
+      slow: () => this.toggleSlow(),
+      start: () => this.toLoopStart(),
+      loop: () => this.toggleLoop(),
+      back: () => this.shiftLoop(-1),
+      on: () => this.shiftLoop(1),
+      source: () => this.nextSource(),
+      speed: () => this.player.setSpeed(MIN_SPEED + value * (MAX_SPEED - MIN_SPEED)),
+    };
+    commands[command]();
+  }
+
+  /** Off when on; else the pass under the needle, or the bar where there is none. */
+  toggleLoop(): void {
+    if (this.player.loop()) {
+      this.player.setLoop(null);
+      return;
+    }
+    const pass = this.now.pass() ?? this.song.passes()[0];
+    const loop = pass ? { startS: pass.startS, endS: pass.endS } : this.barAt(this.player.nowS());
+    if (loop) this.player.setLoop(loop);
+  }
+
+  /** Loops a part of the song as large as asked, at the needle or the chosen strum. */
+  loopHere(what: 'strum' | 'bar' | 'pass' | 'section'): void {
+    const loop = this.spanOf(what);
+    if (!loop) return;
+    this.player.setLoop(loop);
+    this.player.seek(loop.startS);
+  }
+
+  /** Keeps the present loop with the song. */
+  keepLoop(name: string): void {
+    const loop = this.player.loop();
+    if (loop) this.song.change((document) => keepLoop(document, { id: crypto.randomUUID(), name, ...loop }));
+  }
+
+  dropLoop(id: string): void {
+    this.song.change((document) => removeLoop(document, id));
+  }
+
+  /** Loops a stretch that was dragged over; its ends go to the nearest beats unless it is `isFree`. */
+  loopBetween(fromS: number, toS: number, isFree: boolean): void {
+    const beatsS = this.song.document()?.grid.beatsS ?? [];
+    const [low, high] = [Math.min(fromS, toS), Math.max(fromS, toS)];
+    if (isFree || beatsS.length < 2) {
+      if (high - low > SHORTEST_LOOP_S) this.player.setLoop({ startS: low, endS: high });
+      return;
+    }
+    const start = Math.min(nearestBeat(beatsS, low), beatsS.length - 2);
+    const end = Math.max(start + 1, nearestBeat(beatsS, high));
+    this.player.setLoop({ startS: beatsS[start], endS: beatsS[end] });
+  }
+
+  loopPasses(startS: number, endS: number): void {
+    this.player.setLoop({ startS, endS });
+    this.player.seek(startS);
+  }
+
+  /** Sets one end of the loop to the bar line at the needle; the other end stays, or is one bar away. */
+  moveLoopEnd(end: 'start' | 'end'): void {
+    const bar = this.barAt(this.player.nowS());
+    if (!bar) return;
+    const loop = this.player.loop() ?? bar;
+    const moved = end === 'start' ? { ...loop, startS: bar.startS } : { ...loop, endS: bar.endS };
+    this.player.setLoop(moved.endS > moved.startS ? moved : bar);
+  }
+
+  /** Moves the whole loop by beats. */
+  shiftLoop(beats: number): void {
+    this.moveLoopByBeats(beats, beats);
+  }
+
+  /** Moves the end of the loop by beats; at least one is left. */
+  growLoop(beats: number): void {
+    this.moveLoopByBeats(0, beats);
+  }
+
+  toLoopStart(): void {
+    this.player.seek(this.player.loop()?.startS ?? this.now.pass()?.startS ?? 0);
+  }
+
+  togglePitch(): void {
+    this.corrected.update((on) => !on);
+    this.applyPitch();
+  }
+
+  /** Moves the sound by semitones; 0 brings it back to where it was recorded. */
+  transpose(by: number): void {
+    this.transposed.update((at) =>
+      by === 0 ? 0 : Math.max(-MOST_SEMITONES, Math.min(MOST_SEMITONES, at + by)),
+    );
+    this.applyPitch();
+  }
+
+  setCorrected(on: boolean): void {
+    this.corrected.set(on);
+    this.applyPitch();
+  }
+
+  applyPitch(): void {
+    const cents = this.song.document()?.referenceOffsetCents ?? 0;
+    this.player.setSemitones(this.transposed() + (this.corrected() ? -cents / 100 : 0));
+  }
+
+  setVolume(volume: number): void {
+    this.volumeBeforeQuiet = null;
+    this.store.dispatch(settingsActions.volumeChanged({ volume }));
+  }
+
+  toggleQuiet(): void {
+    const before = this.volumeBeforeQuiet;
+    this.volumeBeforeQuiet = before === null ? this.volume() : null;
+    this.store.dispatch(settingsActions.volumeChanged({ volume: before ?? QUIET }));
+  }
+
+  private spanOf(what: 'strum' | 'bar' | 'pass' | 'section'): Loop | null {
+    if (what === 'bar') return this.barAt(this.player.nowS());
+    const pass = this.now.pass() ?? this.song.passes()[0];
+    if (!pass) return null;
+    if (what === 'pass') return { startS: pass.startS, endS: pass.endS };
+    const [document, riff, strum] = [this.song.document(), this.song.riff(), this.song.strum()];
+    if (what === 'section') {
+      const passes = this.now.allPasses().filter((p) => p.sectionId === pass.sectionId);
+      return { startS: passes[0].startS, endS: passes[passes.length - 1].endS };
+    }
+    if (!document || !riff || !strum || riff.id !== pass.riffId) return null;
+    const at = (ticks: number): number => passTicksToSeconds(pass, riff, document.grid, ticks);
+    return { startS: at(strum.startTicks), endS: at(soundingEndTicks(riff, riff.strums.indexOf(strum))) };
+  }
+
+  private moveLoopByBeats(startBeats: number, endBeats: number): void {
+    const [loop, beatsS] = [this.player.loop(), this.song.document()?.grid.beatsS ?? []];
+    if (!loop || beatsS.length < 2) return;
+    const start = nearestBeat(beatsS, loop.startS) + startBeats;
+    const end = nearestBeat(beatsS, loop.endS) + endBeats;
+    if (start < 0 || end >= beatsS.length || end <= start) return;
+    this.player.setLoop({ startS: beatsS[start], endS: beatsS[end] });
+  }
+
+  /** The beats of the bar at the needle, at its tempo. */
+  private barBeforePlay(): CountIn | null {
+    const grid = this.song.document()?.grid;
+    const startS = this.player.nowS();
+    const periodS = grid ? beatPeriodAt(grid, startS) : null;
+    if (!grid || periodS === null) return null;
+    const times = barTimesS(grid);
+    const bar = Math.max(
+      0,
+      times.findLastIndex((t) => t <= startS + BAR_TOLERANCE_S),
+    );
+    return { beats: grid.bars[Math.min(bar, grid.bars.length - 1)]?.beats ?? 4, periodS };
+  }
+
+  private barAt(timeS: number): Loop | null {
+    const grid = this.song.document()?.grid;
+    if (!grid || grid.bars.length === 0) return null;
+    const times = barTimesS(grid);
+    let bar = 0;
+    while (bar + 2 < times.length && times[bar + 1] <= timeS + BAR_TOLERANCE_S) bar++;
+    return { startS: times[bar], endS: times[bar + 1] };
+  }
+}
+
+function nearestBeat(beatsS: readonly number[], timeS: number): number {
+  const after = beatsS.findIndex((t) => t >= timeS);
+  if (after <= 0) return after < 0 ? beatsS.length - 1 : 0;
+  return timeS - beatsS[after - 1] < beatsS[after] - timeS ? after - 1 : after;
+}

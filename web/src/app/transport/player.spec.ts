@@ -1,0 +1,187 @@
+import { TestBed } from '@angular/core/testing';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Player } from './player';
+
+/** What the stretcher and the clicks were told, on a device whose clock the test sets. */
+const device = vi.hoisted(() => ({
+  nowS: 0,
+  scheduled: [] as { output: number; active: boolean; input: number; rate: number; semitones: number }[],
+  clicksS: [] as number[],
+  stoppedClicks: 0,
+  buffers: 0,
+  levels: [] as number[],
+}));
+
+vi.mock('./click', () => ({
+  playClick: (_context: unknown, _target: unknown, atS: number) => {
+    device.clicksS.push(atS);
+    return { stop: () => device.stoppedClicks++ };
+  },
+}));
+vi.mock('./stretch-node', async (original) => ({
+  ...(await original()),
+  createStretchNode: () =>
+    Promise.resolve({
+      connect: (target: unknown) => target,
+      addBuffers: () => Promise.resolve(++device.buffers),
+      dropBuffers: () => Promise.resolve((device.buffers = 0)),
+      schedule: (change: (typeof device.scheduled)[number]) => Promise.resolve(device.scheduled.push(change)),
+    }),
+}));
+vi.mock('../recording/recording-client', () => ({
+  createIsolationClient: () => ({ hear: () => undefined, end: () => undefined, write: () => undefined }),
+}));
+
+class FakeContext {
+  readonly destination = {};
+  readonly outputLatency = 0;
+  get currentTime(): number {
+    return device.nowS;
+  }
+  resume(): Promise<void> {
+    return Promise.resolve();
+  }
+  close(): Promise<void> {
+    return Promise.resolve();
+  }
+  decodeAudioData(bytes: ArrayBuffer): Promise<unknown> {
+    if (bytes.byteLength === 0) return Promise.reject(new Error('unreadable'));
+    return Promise.resolve({
+      duration: 60,
+      numberOfChannels: 1,
+      sampleRate: 100,
+      getChannelData: () => new Float32Array(6000),
+    });
+  }
+}
+
+class FakeGain {
+  readonly gain = {
+    cancelScheduledValues: () => undefined,
+    setTargetAtTime: (level: number) => device.levels.push(level),
+  };
+  connect<T>(target: T): T {
+    return target;
+  }
+}
+
+/** Changes are scheduled this far ahead. */
+const AHEAD_S = 0.12;
+
+describe('the player', () => {
+  let player: Player;
+  const last = () => device.scheduled[device.scheduled.length - 1];
+
+  beforeEach(async () => {
+    Object.assign(device, {
+      nowS: 0,
+      scheduled: [],
+      clicksS: [],
+      stoppedClicks: 0,
+      buffers: 0,
+      levels: [],
+    });
+    vi.stubGlobal('AudioContext', FakeContext);
+    vi.stubGlobal('GainNode', FakeGain);
+    vi.stubGlobal('requestAnimationFrame', () => 1);
+    vi.stubGlobal('cancelAnimationFrame', () => undefined);
+    player = TestBed.inject(Player);
+    await player.load(new ArrayBuffer(8), 60);
+  });
+  afterEach(() => {
+    vi.unstubAllGlobals();
+    TestBed.resetTestingModule();
+  });
+
+  it('is ready when the recording is read, and says so when it can not be', async () => {
+    expect([player.status(), player.durationS(), device.buffers]).toEqual(['ready', 60, 1]);
+    await expect(player.load(new ArrayBuffer(0), 60)).rejects.toThrow('unreadable');
+    expect(player.status()).toBe('failed');
+    await player.play();
+    expect(player.playing()).toBe(false);
+  });
+
+  it('starts a moment ahead, at the needle, and goes silent where it is stopped', async () => {
+    player.seek(10);
+    device.nowS = 5;
+    await player.play();
+    expect(last()).toMatchObject({ output: 5 + AHEAD_S, active: true, input: 10, rate: 1 });
+    device.nowS = 7 + AHEAD_S;
+    player.stop();
+    expect(player.nowS()).toBeCloseTo(12, 6);
+    expect(last()).toMatchObject({ active: false });
+    expect(device.levels.at(-1)).toBe(0);
+  });
+
+  it('keeps its place when the speed or the pitch changes while it sounds', async () => {
+    await player.play();
+    device.nowS = 4;
+    player.setSpeed(0.5);
+    expect(last()).toMatchObject({ output: 4 + AHEAD_S, input: 4, rate: 0.5 });
+    device.nowS = 8;
+    player.setSemitones(-0.25);
+    // Four seconds at half speed.
+    expect(last().input).toBeCloseTo(6, 6);
+    expect(last()).toMatchObject({ rate: 0.5, semitones: -0.25 });
+  });
+
+  it('bounds the speed to a quarter and one and a half', () => {
+    player.setSpeed(0.1);
+    expect(player.speed()).toBe(0.25);
+    player.setSpeed(9);
+    expect(player.speed()).toBe(1.5);
+  });
+
+  it('counts a bar in at the present speed, then begins', async () => {
+    player.setSpeed(0.5);
+    await player.play({ beats: 4, periodS: 0.5 });
+    expect(device.clicksS.map((s) => Number((s - AHEAD_S).toFixed(6)))).toEqual([0, 1, 2, 3]);
+    expect(last().output).toBeCloseTo(4 + AHEAD_S, 6);
+    player.stop();
+    expect(device.stoppedClicks).toBe(4);
+  });
+
+  it('counts the bar to its end whatever is changed meanwhile', async () => {
+    await player.play({ beats: 4, periodS: 0.5 });
+    device.nowS = 1;
+    player.setSemitones(1);
+    expect(last()).toMatchObject({ input: 0, semitones: 1 });
+    expect(last().output).toBeCloseTo(2 + AHEAD_S, 6);
+    player.seek(20);
+    expect(last().input).toBe(20);
+    expect(last().output).toBeCloseTo(2 + AHEAD_S, 6);
+    // Once it plays, changes come at once.
+    device.nowS = 3;
+    player.setSemitones(0);
+    expect(last().output).toBeCloseTo(3 + AHEAD_S, 6);
+  });
+
+  it('runs into a loop that lies ahead, and back into one that is over', async () => {
+    await player.play();
+    device.nowS = 5 + AHEAD_S;
+    player.setLoop({ startS: 8, endS: 10 });
+    expect(last().input).toBeCloseTo(5 + AHEAD_S, 6);
+    player.setLoop({ startS: 1, endS: 3 });
+    expect(last().input).toBe(1);
+  });
+
+  it('begins again at the start when it had come to the end', async () => {
+    player.seek(60);
+    await player.play();
+    expect(last().input).toBe(0);
+  });
+
+  it('forgets everything of a song that is closed', async () => {
+    player.setSpeed(0.5);
+    player.setLoop({ startS: 1, endS: 2 });
+    await player.play();
+    player.unload();
+    expect([player.status(), player.playing(), player.speed(), player.loop(), player.nowS()]).toEqual([
+      'empty',
+      false,
+      1,
+      null,
+      0,
+    ]);
+  });
+});

@@ -1,0 +1,360 @@
+/**
+ * Plays the recording: speed without change of pitch, gapless loop, pitch correction, all changed while it sounds.
+ * The playhead is a signal here and no part of any store; it follows the clock of the sound device.
+ */
+import { DestroyRef, inject, Injectable, signal } from '@angular/core';
+import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
+import type { SongDocument } from '@wild-needle/core/riff';
+import { playClick } from './click';
+import { ClickTrack, type ClickBeats } from './click-track';
+import { isWhole, WHOLE, type Hearing } from '../recording/hearing';
+import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
+import { createIsolationClient, type IsolationClient, type SamplePeaks } from '../recording/recording-client';
+import { createStretchNode, scheduleSegment, type StretchNode } from './stretch-node';
+
+export const MIN_SPEED = 0.25;
+export const MAX_SPEED = 1.5;
+
+/** Changes are scheduled this far ahead, so that the stretcher has its blocks ready. */
+const LOOKAHEAD_S = 0.12;
+/** Changes of level and pauses are faded over this time: no click. */
+const FADE_S = 0.015;
+/** A loop seam can overshoot to 1.6 times full scale: this much room is left. */
+const HEADROOM = 0.6;
+
+/**
+ * Longer recordings play at a lower rate, so that half an hour stays under a gigabyte in the page, also while other ears are
+ * made ready. A guitar loudspeaker carries 5 to 6 kHz; these rates carry 12 and 7.
+ */
+const LONG_RATES: readonly { readonly overS: number; readonly rate: number }[] = [
+  { overS: 20 * 60, rate: 14_000 },
+  { overS: 12 * 60, rate: 24_000 },
+];
+
+/** A bar counted before playback starts: so many beats, this far apart at full speed. */
+export interface CountIn {
+  readonly beats: number;
+  readonly periodS: number;
+}
+
+type Status = 'empty' | 'loading' | 'ready' | 'failed';
+
+@Injectable({ providedIn: 'root' })
+export class Player {
+  private context: AudioContext | null = null;
+  /** Rate that the context was asked for; undefined = that of the sound device. */
+  private wantedRate: number | undefined;
+  private node: StretchNode | null = null;
+  private gain: GainNode | null = null;
+  private clickGain: GainNode | null = null;
+  private isolation: IsolationClient | null = null;
+  private readonly clicks = new ClickTrack();
+  private countInClicks: AudioBufferSourceNode[] = [];
+  private segment: Segment = { contextS: 0, inputS: 0, speed: 1, loop: null };
+  private frame = 0;
+  /** Sounds are put in one after the other: the stretcher would keep two that come at once. */
+  private replacing: Promise<void> = Promise.resolve();
+  /** Guards against a song that was closed while its sound was still read. */
+  private loadNumber = 0;
+
+  private readonly statusSignal = signal<Status>('empty');
+  private readonly playingSignal = signal(false);
+  private readonly nowSignal = signal(0);
+  private readonly speedSignal = signal(1);
+  private readonly loopSignal = signal<Loop | null>(null);
+  private readonly roundsSignal = signal(0);
+  private readonly durationSignal = signal(0);
+  private readonly clickingSignal = signal(false);
+  private readonly hearingSignal = signal<Hearing>(WHOLE);
+  private readonly hearingShareSignal = signal(1);
+  private readonly stageSignal = signal<Float32Array | null>(null);
+  private semitones = 0;
+  private volume = 0.6;
+  private clickLevel = 0.5;
+
+  readonly status = this.statusSignal.asReadonly();
+  readonly playing = this.playingSignal.asReadonly();
+  /** Place in the recording, seconds; every frame while playing. */
+  readonly nowS = this.nowSignal.asReadonly();
+  readonly speed = this.speedSignal.asReadonly();
+  readonly loop = this.loopSignal.asReadonly();
+  /** Completed rounds of the loop since playing started. */
+  readonly rounds = this.roundsSignal.asReadonly();
+  readonly durationS = this.durationSignal.asReadonly();
+  /** The click sounds along. */
+  readonly clicking = this.clickingSignal.asReadonly();
+  /** Which ears and focus. */
+  readonly hearing = this.hearingSignal.asReadonly();
+  /** Share of the recording that sounds as {@link hearing} says; 1 when all does. */
+  readonly hearingShare = this.hearingShareSignal.asReadonly();
+  /** Where energy lay from left to right when it was last {@link look looked} at. */
+  readonly stage = this.stageSignal.asReadonly();
+
+  constructor() {
+    inject(DestroyRef).onDestroy(() => void this.context?.close());
+  }
+
+  /** Forgets what was loaded. */
+  unload(): void {
+    this.loadNumber++;
+    this.stop();
+    void this.node?.dropBuffers();
+    this.isolation?.end();
+    this.isolation = null;
+    this.hearingSignal.set(WHOLE);
+    this.hearingShareSignal.set(1);
+    this.stageSignal.set(null);
+    this.durationSignal.set(0);
+    this.loopSignal.set(null);
+    this.speedSignal.set(1);
+    this.semitones = 0;
+    this.moveTo(0);
+    this.statusSignal.set('empty');
+  }
+
+  /** `bytes` is a whole audio file of this length; it is consumed. */
+  async load(bytes: ArrayBuffer, lengthS: number): Promise<void> {
+    this.unload();
+    const mine = this.loadNumber;
+    this.statusSignal.set('loading');
+    try {
+      const context = this.openContext(LONG_RATES.find((long) => lengthS > long.overS)?.rate);
+      const decoded = await context.decodeAudioData(bytes);
+      const node = await this.ensureNode(context);
+      if (mine !== this.loadNumber) return;
+      const durationS = decoded.duration;
+      // One buffer: the stretcher misreads where several meet. Transferred, so that the page holds it once.
+      const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => decoded.getChannelData(c));
+      this.isolation = createIsolationClient(channels, decoded.sampleRate, {
+        onHeard: (heard, isWholeSong) => {
+          if (isWholeSong) this.hearingShareSignal.set(1);
+          const put = (): Promise<void> => this.replaceSound(heard);
+          this.replacing = this.replacing.then(put, put);
+        },
+        onProgress: (share) => this.hearingShareSignal.set(share),
+        onStage: (shares) => this.stageSignal.set(shares),
+      });
+      await node.addBuffers(
+        channels,
+        channels.map((c) => c.buffer),
+      );
+      if (mine !== this.loadNumber) return;
+      this.durationSignal.set(durationS);
+      this.statusSignal.set('ready');
+    } catch (error) {
+      if (mine === this.loadNumber) this.statusSignal.set('failed');
+      throw error;
+    }
+  }
+
+  /** `countIn` is clicked first, at the present speed. */
+  async play(countIn: CountIn | null = null): Promise<void> {
+    if (this.statusSignal() !== 'ready' || this.playingSignal() || !this.context || !this.gain) return;
+    await this.context.resume();
+    if (this.nowSignal() >= this.durationSignal() - 0.05) this.moveTo(this.loopSignal()?.startS ?? 0);
+    this.playingSignal.set(true);
+    this.roundsSignal.set(0);
+    this.gain.gain.cancelScheduledValues(0);
+    this.gain.gain.setTargetAtTime(this.volume * HEADROOM, this.context.currentTime, FADE_S);
+    this.startSegment(this.nowSignal(), this.clickIn(countIn));
+    this.frame = requestAnimationFrame(this.follow);
+  }
+
+  stop(): void {
+    cancelAnimationFrame(this.frame);
+    if (!this.playingSignal() || !this.context || !this.node || !this.gain) return;
+    const now = this.context.currentTime;
+    this.nowSignal.set(this.position());
+    this.playingSignal.set(false);
+    this.clicks.stop(now);
+    for (const source of this.countInClicks) source.stop();
+    this.gain.gain.setTargetAtTime(0, now, FADE_S);
+    const rest = { ...this.segment, contextS: now + 4 * FADE_S, inputS: this.nowSignal(), loop: null };
+    scheduleSegment(this.node, rest, false, this.semitones);
+  }
+
+  /** Listens with other ears, or to another part of the sound; from the needle on at once, then everywhere. */
+  setHearing(hearing: Hearing): void {
+    if (this.statusSignal() !== 'ready' || !this.isolation) return;
+    this.hearingSignal.set(hearing);
+    this.hearingShareSignal.set(isWhole(hearing) ? 1 : 0);
+    this.isolation.hear(hearing, this.playingSignal() ? this.position() : this.nowSignal());
+  }
+
+  /** The written tab, for those who listen to it. */
+  setTab(document: SongDocument): void {
+    this.isolation?.write(document);
+    if (this.hearingSignal().source !== 'recording') this.setHearing(this.hearingSignal());
+  }
+
+  /** Asks where energy lies at the needle. */
+  look(): void {
+    this.isolation?.look(this.nowSignal());
+  }
+
+  /** The samples of a stretch in columns, for drawing; null without a recording. */
+  async samplePeaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks | null> {
+    return this.isolation ? this.isolation.peaks(fromS, toS, columns) : null;
+  }
+
+  /** Which notes the recording sounds in places where the same is played; null without a recording. */
+  async hearNotes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes | null> {
+    return this.isolation ? this.isolation.notes(spans, offsetCents) : null;
+  }
+
+  /** Beats of the recording that the click follows. */
+  setBeats(beats: ClickBeats): void {
+    this.clicks.setBeats(beats);
+    this.restart();
+  }
+
+  setClicking(on: boolean): void {
+    this.clickingSignal.set(on);
+    if (!this.playingSignal() || !this.context || !this.clickGain) return;
+    if (on) this.clicks.start(this.context, this.clickGain, this.segment);
+    else this.clicks.stop(this.context.currentTime);
+  }
+
+  /** 0 to 1. */
+  setClickLevel(level: number): void {
+    this.clickLevel = level;
+    this.clickGain?.gain.setTargetAtTime(level, this.context?.currentTime ?? 0, FADE_S);
+  }
+
+  seek(timeS: number): void {
+    const bounded = Math.min(Math.max(0, timeS), Math.max(0, this.durationSignal()));
+    if (this.playingSignal()) this.startSegment(bounded, this.countedInS());
+    this.nowSignal.set(bounded);
+  }
+
+  setSpeed(speed: number): void {
+    this.speedSignal.set(Math.min(MAX_SPEED, Math.max(MIN_SPEED, Math.round(speed * 100) / 100)));
+    this.restart();
+  }
+
+  setLoop(loop: Loop | null): void {
+    this.loopSignal.set(loop);
+    this.roundsSignal.set(0);
+    const now = this.position();
+    // Before the loop playback runs into it; behind it there is no way back, so it starts anew.
+    if (loop && now >= loop.endS) this.seek(loop.startS);
+    else this.restart();
+  }
+
+  /** Shift of the pitch in semitones, without change of speed. */
+  setSemitones(semitones: number): void {
+    if (semitones === this.semitones) return;
+    this.semitones = semitones;
+    this.restart();
+  }
+
+  /** 0 to 1. */
+  setVolume(volume: number): void {
+    this.volume = volume;
+    if (this.playingSignal() && this.context && this.gain) {
+      this.gain.gain.setTargetAtTime(volume * HEADROOM, this.context.currentTime, FADE_S);
+    }
+  }
+
+  /** A context of that rate; one that runs at another gives way. */
+  private openContext(sampleRate: number | undefined): AudioContext {
+    if (this.context && this.wantedRate === sampleRate) return this.context;
+    void this.context?.close();
+    this.node = null;
+    this.wantedRate = sampleRate;
+    this.context = new AudioContext({ latencyHint: 'interactive', sampleRate });
+    return this.context;
+  }
+
+  private async ensureNode(context: AudioContext): Promise<StretchNode> {
+    if (!this.node) {
+      this.node = await createStretchNode(context);
+      this.gain = new GainNode(context, { gain: 0 });
+      this.clickGain = new GainNode(context, { gain: this.clickLevel });
+      // Everything leaves by one door.
+      const out = new GainNode(context);
+      out.connect(context.destination);
+      this.node.connect(this.gain).connect(out);
+      this.clickGain.connect(out);
+    }
+    return this.node;
+  }
+
+  /** Continues from the present place with changed settings. */
+  private restart(): void {
+    if (!this.playingSignal() || !this.context) return;
+    this.startSegment(positionAt(this.segment, this.context.currentTime + LOOKAHEAD_S), this.countedInS());
+  }
+
+  /** How much longer the bar before playback is counted: what changes meanwhile does not cut it short. */
+  private countedInS(): number {
+    return Math.max(0, this.segment.contextS - (this.context?.currentTime ?? 0) - LOOKAHEAD_S);
+  }
+
+  /** Puts another sound in place of the present one without a click. */
+  private async replaceSound(channels: readonly Float32Array[]): Promise<void> {
+    if (!this.context || !this.node || !this.gain) return;
+    const mine = this.loadNumber;
+    const wasPlaying = this.playingSignal();
+    if (wasPlaying) {
+      this.gain.gain.setTargetAtTime(0, this.context.currentTime, FADE_S / 3);
+      await new Promise((resolve) => setTimeout(resolve, 1000 * FADE_S));
+    }
+    if (mine !== this.loadNumber) return;
+    await this.node.dropBuffers();
+    await this.node.addBuffers(
+      [...channels],
+      channels.map((c) => c.buffer as ArrayBuffer),
+    );
+    if (mine !== this.loadNumber || !this.playingSignal()) return;
+    this.restart();
+    this.gain.gain.setTargetAtTime(this.volume * HEADROOM, this.context.currentTime + LOOKAHEAD_S, FADE_S);
+  }
+
+  /** Clicks the count-in from the start of playback on; answers how long it takes. */
+  private clickIn(countIn: CountIn | null): number {
+    this.countInClicks = [];
+    if (!countIn || !this.context || !this.clickGain) return 0;
+    const [startS, stepS] = [this.context.currentTime + LOOKAHEAD_S, countIn.periodS / this.speedSignal()];
+    for (let beat = 0; beat < countIn.beats; beat++) {
+      const atS = startS + beat * stepS;
+      this.countInClicks.push(playClick(this.context, this.clickGain, atS, beat === 0));
+    }
+    return countIn.beats * stepS;
+  }
+
+  /** From `inputS` on, `afterS` later than at once. */
+  private startSegment(inputS: number, afterS = 0): void {
+    if (!this.context || !this.node) return;
+    const contextS = this.context.currentTime + LOOKAHEAD_S + afterS;
+    this.segment = { contextS, inputS, speed: this.speedSignal(), loop: this.loopSignal() };
+    scheduleSegment(this.node, this.segment, true, this.semitones);
+    if (this.clickingSignal() && this.clickGain) {
+      this.clicks.start(this.context, this.clickGain, this.segment);
+    }
+  }
+
+  private moveTo(timeS: number): void {
+    this.segment = { ...this.segment, inputS: timeS };
+    this.nowSignal.set(timeS);
+  }
+
+  /** What is heard now: the device lags behind its clock by its output latency. */
+  private position(): number {
+    if (!this.playingSignal() || !this.context) return this.nowSignal();
+    return positionAt(this.segment, this.context.currentTime - (this.context.outputLatency || 0));
+  }
+
+  private readonly follow = (): void => {
+    if (!this.context) return;
+    const now = this.position();
+    this.roundsSignal.set(loopRounds(this.segment, this.context.currentTime));
+    if (now >= this.durationSignal()) {
+      this.stop();
+      this.nowSignal.set(this.durationSignal());
+      return;
+    }
+    this.nowSignal.set(now);
+    this.frame = requestAnimationFrame(this.follow);
+  };
+}
