@@ -6,18 +6,13 @@ import * as z from 'zod';
 import {
   COUNT_LIMITS,
   DOCUMENT_SCHEMA,
-  HARMONICS,
-  JOINS,
-  LENGTHS,
+  MARK_FIELDS,
   RANGES,
-  SLIDES_IN,
-  SLIDES_OUT,
-  STROKES,
   TEXT_LIMITS,
   TRUSTS,
   TUNE_TO,
   UNITS,
-  WHAMMY_MOVES,
+  type Marks,
   type SongDocument,
 } from '@wild-needle/core/riff';
 import { KEY_MODES, TONIC } from '@wild-needle/core/theory';
@@ -45,19 +40,20 @@ export const tuningSchema = z.object({
 
 const meterFields = { beats: within(RANGES.beats), unit: z.literal(UNITS) };
 
-const marksSchema = z.object({
-  join: z.enum(JOINS).nullable().default(null),
-  slideIn: z.enum(SLIDES_IN).nullable().default(null),
-  slideOut: z.enum(SLIDES_OUT).nullable().default(null),
-  length: z.enum(LENGTHS).nullable().default(null),
-  bendCents: within(RANGES.bendCents).default(0),
-  vibrato: z.boolean().default(false),
-  harmonic: z.enum(HARMONICS).nullable().default(null),
-  whammyBar: z.enum(WHAMMY_MOVES).nullable().default(null),
-  accent: z.boolean().default(false),
-  tremolo: z.boolean().default(false),
-  stroke: z.enum(STROKES).nullable().default(null),
-});
+type MarkSchemas = { readonly [K in keyof Marks]: z.ZodDefault<z.ZodType<Marks[K]>> };
+
+/** A field per row of the table; what older documents lack is not marked. */
+const marksSchema = z.object(
+  Object.fromEntries(
+    Object.entries(MARK_FIELDS).map(([field, values]) => [
+      field,
+      'range' in values
+        ? within(values.range).default(values.range[0])
+        : z.literal([...values]).default(values[0]),
+    ]),
+    // The table gives each field the schema of its own values; `fromEntries` forgets which.
+  ) as unknown as MarkSchemas,
+);
 
 /** Fields with a default came later; stored documents of before lack them. */
 const strumSchema = z.object({

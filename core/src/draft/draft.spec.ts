@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { AnalysedStrum, Analysis } from '../analysis';
+import { STANDARD_TUNING } from '../guitar';
+import { strumNotes } from '../riff';
 import { draftDocument, gridOf } from './draft';
 
 function heard(timeS: number, root: number, marks: Partial<AnalysedStrum> = {}): AnalysedStrum {
@@ -116,7 +118,8 @@ describe('draft', () => {
     const strums = passes.flatMap(({ startS, root }) => [heard(startS, root), heard(startS + 1, 45)]);
     const sections = [{ ...ANALYSIS.sections[0], barsPerPass: 1, passes: 3 }];
     const [riff] = draftDocument({ ...ANALYSIS, strums, sections }, OPTIONS).riffs;
-    expect(riff.strums.map((s) => s.frets[0].fret)).toEqual([0, 5]);
+    const lowest = riff.strums.map((s) => strumNotes(s, STANDARD_TUNING)[0]);
+    expect(lowest).toEqual([40, 45]);
   });
 
   it('carries tuning, key and pitch of the recording', () => {

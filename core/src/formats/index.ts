@@ -1,7 +1,11 @@
-export { writeRiffTab, writeTextTab } from './text-tab/write';
-export {
-  parseLabelTrack,
-  sectionsFromLabels,
-  writeLabelTrack,
-  writeSectionCsv,
-} from './section-chart/section-chart';
+/** The formats that a song goes out and comes in by; a new one is a folder and a row of {@link FORMATS}. */
+import type { Format } from './format';
+import { LABEL_TRACK } from './label-track/label-track';
+import { SECTION_CSV } from './section-csv/section-csv';
+import { SECTION_MARKDOWN } from './section-markdown/section-markdown';
+import { TEXT_TAB } from './text-tab/write';
+
+export type { Format } from './format';
+
+/** In the order of the menus. */
+export const FORMATS: readonly Format[] = [TEXT_TAB, LABEL_TRACK, SECTION_CSV, SECTION_MARKDOWN];

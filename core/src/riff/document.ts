@@ -6,18 +6,8 @@
 import { STANDARD_TUNING, type StringFret, type Tuning } from '../guitar';
 import type { Key, Meter } from '../theory';
 import type { Ticks } from '../units';
-import type {
-  HARMONICS,
-  JOINS,
-  LENGTHS,
-  SLIDES_IN,
-  SLIDES_OUT,
-  STROKES,
-  Trust,
-  TuneTo,
-  Unit,
-  WHAMMY_MOVES,
-} from './enums';
+import type { Trust, TuneTo, Unit } from './enums';
+import { NO_MARKS, type Marks } from './marks/fields';
 
 /** Version of this shape; `contract` upgrades older documents on reading. */
 export const DOCUMENT_SCHEMA = 'wild-needle/song@2';
@@ -158,42 +148,6 @@ export interface Strum {
   readonly note: string;
   readonly trust: Trust;
 }
-
-type OneOf<T extends readonly unknown[]> = T[number];
-
-/** How a strum is played beyond palm mute and dead stroke. */
-export interface Marks {
-  /** How it is reached from the strum before without a new stroke: 'hammer' is a pull-off where the fret falls. */
-  readonly join: OneOf<typeof JOINS> | null;
-  readonly slideIn: OneOf<typeof SLIDES_IN> | null;
-  readonly slideOut: OneOf<typeof SLIDES_OUT> | null;
-  /** 'ring': on under what follows; 'short': stopped at once. Null: as long as it is written. */
-  readonly length: OneOf<typeof LENGTHS> | null;
-  /** How far the strings are bent up, 0 = not. */
-  readonly bendCents: number;
-  readonly vibrato: boolean;
-  readonly harmonic: OneOf<typeof HARMONICS> | null;
-  readonly whammyBar: OneOf<typeof WHAMMY_MOVES> | null;
-  readonly accent: boolean;
-  /** Struck again and again as fast as the hand goes, for as long as it is written. */
-  readonly tremolo: boolean;
-  /** Null: as the grid says, see `strokeOf`. */
-  readonly stroke: OneOf<typeof STROKES> | null;
-}
-
-export const NO_MARKS: Marks = {
-  join: null,
-  slideIn: null,
-  slideOut: null,
-  length: null,
-  bendCents: 0,
-  vibrato: false,
-  harmonic: null,
-  whammyBar: null,
-  accent: false,
-  tremolo: false,
-  stroke: null,
-};
 
 /** What a strum has before anything is known of it. */
 export const PLAIN_STRUM = {

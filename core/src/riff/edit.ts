@@ -8,7 +8,7 @@ import type { StringNumber, Ticks } from '../units';
 import type { NamedLoop, Riff, SongDocument, Strum } from './document';
 import { barStartsTicks, riffTicks } from './grid';
 import { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
-import { applyMark, markState, type MarkCommand } from './marks';
+import { applyMark, markState, type MarkCommand } from './marks/marks';
 import { isBlank } from './strum';
 
 export function changeRiff(
@@ -169,7 +169,7 @@ export function setMark(
   });
 }
 
-/** Longest round of a mark: the bends and the ends of slides have five states. */
+/** Longest round of a mark: bends and the ends of slides have five states. */
 const MOST_PRESSES = 5;
 
 export function markChecked(document: SongDocument, riffId: string, ids: ReadonlySet<string>): SongDocument {

@@ -12,16 +12,6 @@ export type Trust = (typeof TRUSTS)[number];
 export const TUNE_TO = ['concert', 'recording'] as const;
 export type TuneTo = (typeof TUNE_TO)[number];
 
-/** How a strum is reached from the one before without a new stroke: 'hammer' is a pull-off where the fret falls. */
-export const JOINS = ['slide', 'hammer', 'tie'] as const;
-export const SLIDES_IN = ['below', 'above'] as const;
-export const SLIDES_OUT = ['down', 'up'] as const;
-/** 'ring': on under what follows; 'short': stopped at once. */
-export const LENGTHS = ['ring', 'short'] as const;
-export const HARMONICS = ['natural', 'pinch'] as const;
-export const WHAMMY_MOVES = ['dip', 'dive'] as const;
-export const STROKES = ['down', 'up'] as const;
-
 /** Whether a number is the note value of a beat. */
 export function isUnit(unit: number): unit is Unit {
   return UNITS.some((u) => u === unit);

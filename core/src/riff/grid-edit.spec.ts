@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { PLAIN_SONG, type SongDocument, PLAIN_RIFF, NO_MARKS, PLAIN_SECTION } from './document';
+import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, type SongDocument } from './document';
+import { NO_MARKS } from './marks/fields';
 import {
   doubleTempo,
   gridFromTaps,

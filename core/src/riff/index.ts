@@ -1,25 +1,12 @@
-export {
-  HARMONICS,
-  isUnit,
-  JOINS,
-  LENGTHS,
-  SLIDES_IN,
-  SLIDES_OUT,
-  STROKES,
-  TRUSTS,
-  TUNE_TO,
-  UNITS,
-  WHAMMY_MOVES,
-} from './enums';
+export { isUnit, TRUSTS, TUNE_TO, UNITS } from './enums';
 export type { Trust, TuneTo, Unit } from './enums';
 export { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
-export { DOCUMENT_SCHEMA, NO_MARKS, PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM } from './document';
+export { DOCUMENT_SCHEMA, PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM } from './document';
 export type {
   Bar,
   BarGroup,
   BarNote,
   BeatGrid,
-  Marks,
   NamedLoop,
   PassAnswer,
   RecordingRef,
@@ -108,8 +95,10 @@ export {
   swapGuitars,
 } from './guitars';
 export type { GuitarNumber } from './guitars';
-export { applyMark } from './marks';
-export type { MarkCommand } from './marks';
+export { MARK_FIELDS, NO_MARKS } from './marks/fields';
+export type { Marks } from './marks/fields';
+export { applyMark, MARK_ROWS, MARKS, markWords } from './marks/marks';
+export type { FretPlace, MarkCommand, MarkRow } from './marks/marks';
 export { isBlank, isStruck, strokeOf, strumNotes } from './strum';
 export {
   answerOf,

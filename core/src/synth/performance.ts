@@ -57,6 +57,9 @@ const DIVE_SEMITONES = -9;
 /** A pinched string sounds two octaves up beside its note. */
 const PINCH_INTERVAL = 24;
 
+/** Strokes of tremolo picking: twelve a second is fast for a hand, not out of reach (common practice). */
+const TREMOLO_S = 1 / 12;
+
 /** A dead stroke clicks for this long. */
 const DEAD_S = 0.05;
 
@@ -142,6 +145,25 @@ function join(before: OpenStrum, strum: Strum, notes: readonly OpenNote[], timeS
   return fresh;
 }
 
+/** A stroke struck again and again up to an instant, down and up in turn; the pitch moves on through all of them. */
+function strikeAgain(stroke: OpenStrum, endS: number): OpenStrum[] {
+  const count = Math.max(1, Math.floor((endS - stroke.timeS) / TREMOLO_S));
+  return Array.from({ length: count }, (_, k) => {
+    const afterS = k * TREMOLO_S;
+    const isLast = k === count - 1;
+    return {
+      ...stroke,
+      timeS: stroke.timeS + afterS,
+      up: stroke.up !== (k % 2 === 1),
+      notes: stroke.notes.map((note) => ({
+        ...note,
+        endS: isLast ? note.endS : Math.min(note.endS, stroke.timeS + afterS + TREMOLO_S),
+        moves: note.moves.map((m) => ({ ...m, afterS: m.afterS - afterS })),
+      })),
+    };
+  });
+}
+
 /** Strums of one pass. */
 function performPass(
   riff: Riff,
@@ -171,14 +193,16 @@ function performPass(
       strum.marks.harmonic === 'pinch'
         ? struck.map((n) => ({ ...n, string: 0, midi: n.midi + PINCH_INTERVAL }))
         : [];
-    played.push({
+    const stroke = {
       timeS,
       notes: [...struck, ...pinched],
       palmMute: strum.palmMute,
       dead: strum.dead,
       level,
       up,
-    });
+    };
+    if (strum.marks.tremolo) played.push(...strikeAgain(stroke, endS));
+    else played.push(stroke);
   });
   return played;
 }

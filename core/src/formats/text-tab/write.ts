@@ -1,6 +1,6 @@
 /**
  * A riff and a song as text tab: one line per string with the highest on top, bar lines, counts above, chord
- * names, `PM---|` over palm-muted strums, `x` for dead strokes and the signs of LEGEND. The layout is common practice for tab in plain
+ * names, `PM---|` over palm-muted strums, `x` for dead strokes and the signs of `riff/marks`. The layout is common practice for tab in plain
  * text; columns stand for sixteenths, or for a finer place where a bar has one.
  */
 import { nameNotes, spellPitchClass, pitchClassOf, type Key } from '../../theory';
@@ -10,6 +10,8 @@ import {
   barStartsTicks,
   countSyllable,
   isBlank,
+  MARK_ROWS,
+  MARKS,
   passesOf,
   strokeOf,
   strumNotes,
@@ -18,8 +20,9 @@ import {
   whereVaried,
   withVariation,
 } from '../../riff';
-import type { Riff, SongDocument, Strum } from '../../riff';
-import { TICKS_PER_QUARTER } from '../../units';
+import type { FretPlace, Riff, SongDocument, Strum } from '../../riff';
+import { clock, TICKS_PER_QUARTER } from '../../units';
+import type { Format } from '../format';
 
 /** Characters per place: chord names of three letters stand on neighbouring places without touching. */
 const COLUMN = 4;
@@ -61,43 +64,17 @@ function put(line: string[], at: number, text: string): void {
   for (let i = 0; i < text.length && at + i < line.length; i++) line[at + i] = text[i];
 }
 
-/** Marks that stand above the strings, with their letters; see LEGEND. */
-function marksAbove({ rest, marks }: Strum): string {
-  if (rest) return 'r';
-  return [
-    marks.accent ? '>' : '',
-    marks.length === 'short' ? '.' : marks.length === 'ring' ? 'lr' : '',
-    marks.harmonic === 'pinch' ? 'PH' : '',
-    marks.whammyBar === null ? '' : marks.whammyBar === 'dip' ? 'v' : 'vv',
-  ].join('');
+/** Marks that stand above the strings, with their letters. */
+function marksAbove(strum: Strum): string {
+  if (strum.rest) return MARKS.rest.above(strum);
+  return MARK_ROWS.map((row) => row.above?.(strum) ?? '').join('');
 }
 
-/** What stands directly before and behind a fret. */
-function aroundFret(
-  { marks }: Strum,
-  fret: number,
-  before: number | null,
-): { before: string; behind: string } {
-  const rises = before === null || fret >= before;
-  const joined = { slide: rises ? '/' : '\\', hammer: rises ? 'h' : 'p', tie: '(' };
-  const bend = { 50: 'b¼', 100: 'b½', 200: 'b', 300: 'b3' }[marks.bendCents] ?? '';
+/** What stands directly before and behind a fret; there is room for one sign before it. */
+function aroundFret(strum: Strum, place: FretPlace): { before: string; behind: string } {
   return {
-    before:
-      marks.join !== null
-        ? joined[marks.join]
-        : marks.slideIn !== null
-          ? marks.slideIn === 'below'
-            ? '/'
-            : '\\'
-          : marks.harmonic === 'natural'
-            ? '<'
-            : '',
-    behind:
-      (marks.join === 'tie' ? ')' : '') +
-      (marks.harmonic === 'natural' ? '>' : '') +
-      bend +
-      (marks.vibrato ? '~' : '') +
-      (marks.slideOut === null ? '' : marks.slideOut === 'up' ? '/' : '\\'),
+    before: MARK_ROWS.map((row) => row.before?.(strum, place) ?? '').find((sign) => sign !== '') ?? '',
+    behind: MARK_ROWS.map((row) => row.behind?.(strum, place) ?? '').join(''),
   };
 }
 
@@ -156,7 +133,7 @@ function writeBar(
     for (const { string, fret } of strum.frets) {
       if (string > strings.length) continue;
       const from = previous?.frets.find((f) => f.string === string)?.fret ?? null;
-      const around = aroundFret(strum, fret, from);
+      const around = aroundFret(strum, { fret, from });
       const text = around.before + String(fret) + around.behind;
       put(strings[string - 1], at - around.before.length, text);
     }
@@ -208,39 +185,15 @@ export function writeRiffTab(
   return lines;
 }
 
-/** What each sign means; only those are explained that the song has. Common practice of tab in plain text. */
-const LEGEND: readonly (readonly [has: (strum: Strum) => boolean, words: string])[] = [
-  [(s) => s.palmMute, 'PM = palm mute'],
-  [(s) => s.dead, 'x = dead stroke'],
-  [(s) => s.rest, 'r = rest'],
-  [
-    ({ marks: m }) => m.join === 'slide' || m.slideIn !== null || m.slideOut !== null,
-    '/ \\ = slide up, down',
-  ],
-  [(s) => s.marks.join === 'hammer', 'h p = hammer-on, pull-off'],
-  [(s) => s.marks.join === 'tie', '(5) = rings on, not struck again'],
-  [(s) => s.marks.bendCents > 0, 'b = bend by a whole tone, b½ by a semitone'],
-  [(s) => s.marks.vibrato, '~ = vibrato'],
-  [(s) => s.marks.harmonic === 'natural', '<12> = natural harmonic'],
-  [(s) => s.marks.harmonic === 'pinch', 'PH = pinch harmonic'],
-  [(s) => s.marks.length === 'ring', 'lr = let ring'],
-  [(s) => s.marks.length === 'short', '. = short'],
-  [(s) => s.marks.accent, '> = accent'],
-  [(s) => s.marks.whammyBar !== null, 'v vv = bar dip, dive'],
-  [(s) => s.marks.stroke !== null, 'd u = down, up stroke'],
-];
-
+/** What each sign means; only those are explained that the song has. */
 function legendOf({ riffs }: SongDocument): string {
   const strums = riffs.flatMap((r) =>
     [r, ...r.variations].flatMap((part) => [...part.strums, ...part.guitar2]),
   );
-  return LEGEND.filter(([has]) => strums.some(has))
+  return MARK_ROWS.flatMap((row) => row.legend)
+    .filter(([has]) => strums.some(has))
     .map(([, words]) => words)
     .join(', ');
-}
-
-function clock(s: number): string {
-  return `${Math.floor(s / 60)}:${(s % 60).toFixed(1).padStart(4, '0')}`;
 }
 
 /** The riffs as one guitar plays them, each with its variations behind it. */
@@ -301,3 +254,12 @@ export function writeTextTab(document: SongDocument): string {
   lines.push('For private study, unless the rights holder allows more.');
   return `${lines.join('\n')}\n`;
 }
+
+export const TEXT_TAB: Format = {
+  id: 'text-tab',
+  label: 'Text tab',
+  ending: 'txt',
+  mime: 'text/plain',
+  holds: 'tab',
+  write: writeTextTab,
+};

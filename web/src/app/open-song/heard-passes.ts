@@ -7,6 +7,8 @@ import {
   comparePass,
   isNotable,
   ownDifferences,
+  strokesOfPass,
+  strumsOfPass,
   type Difference,
   type HeardStroke,
   type PassComparison,
@@ -18,7 +20,6 @@ import {
   passesOf,
   riffOfPass,
   riffTicks,
-  secondsToPassTicks,
   variationOf,
   type Pass,
   type Riff,
@@ -46,34 +47,14 @@ export interface HeardPass {
 
 /** Forty passes are compared behind the frame that shows what a key wrote, not before it. */
 const AFTER_KEY_MS = 40;
-/** A strum that comes up to this much early still belongs to the pass it is played for. */
-const EARLY_S = 0.06;
-
-/** Index of the first strum at or after a time; they are in order. */
-function firstAt(strums: readonly AnalysedStrum[], timeS: number): number {
-  let [low, high] = [0, strums.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (strums[middle].timeS < timeS) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
-
 /** What was heard in a pass; it does not depend on what is written there. */
 type Hearing = Pick<HeardPass, 'heard' | 'strokes' | 'spans'>;
 
 function hearPass(pass: Pass, riff: Riff, { grid }: SongDocument, strums: readonly AnalysedStrum[]): Hearing {
-  const heard = strums.slice(firstAt(strums, pass.startS - EARLY_S), firstAt(strums, pass.endS - EARLY_S));
+  const heard = strumsOfPass(pass, strums);
   return {
     heard,
-    strokes: heard.map((s): HeardStroke => ({
-      ticks: secondsToPassTicks(pass, riff, grid, s.timeS),
-      midi: s.midi.map((m) => m - pass.transpose),
-      palmMuted: s.palmMuted,
-      dead: s.dead,
-      confidence: s.confidence,
-    })),
+    strokes: strokesOfPass(pass, riff, grid, heard),
     spans: heard.map((s) => ({ startS: s.timeS, endS: s.endS })),
   };
 }

@@ -1,9 +1,11 @@
-/** The typed way to the worker that makes what is heard; it lives as long as a recording is open. */
+/** The typed way to the worker that holds the recording; it lives as long as a recording is open. */
 import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
+import type { SamplePeaks } from '@wild-needle/core/playback';
 import type { SongDocument } from '@wild-needle/core/riff';
+import { toInt16 } from '@wild-needle/core/units';
 import type { Hearing } from './hearing';
 
-export type IsolationTask =
+export type RecordingTask =
   | {
       readonly kind: 'load';
       /** 16 bits: half the memory, and as fine as most recordings are. */
@@ -14,7 +16,7 @@ export type IsolationTask =
   | { readonly kind: 'write'; readonly document: SongDocument }
   | { readonly kind: 'hear'; readonly id: number; readonly hearing: Hearing; readonly fromS: number }
   | { readonly kind: 'look'; readonly atS: number }
-  /** Lowest and highest sample of each column of a stretch. */
+  /** Lowest and highest sample of each column of a part. */
   | {
       readonly kind: 'peaks';
       readonly id: number;
@@ -30,7 +32,7 @@ export type IsolationTask =
       readonly offsetCents: number;
     };
 
-export type IsolationAnswer =
+export type RecordingAnswer =
   | { readonly kind: 'progress'; readonly id: number; readonly share: number }
   | {
       readonly kind: 'heard';
@@ -44,13 +46,7 @@ export type IsolationAnswer =
   | { readonly kind: 'notes'; readonly id: number; readonly notes: HeardNotes }
   | ({ readonly kind: 'peaks'; readonly id: number } & SamplePeaks);
 
-/** Between -1 and 1, against the loudest sample of the song. */
-export interface SamplePeaks {
-  readonly lows: Float32Array;
-  readonly highs: Float32Array;
-}
-
-export interface IsolationClient {
+export interface RecordingClient {
   /** Answers come to the handlers; those of an older wish are dropped. */
   hear(hearing: Hearing, fromS: number): void;
   /** Hands over the written tab; a hearing that plays it has to be asked for again. */
@@ -59,25 +55,15 @@ export interface IsolationClient {
   look(atS: number): void;
   /** Which notes sound in places where the same is played. Only the newest question is answered. */
   notes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes>;
-  /** The samples of a stretch in columns, for drawing. Only the newest question is answered. */
+  /** The samples of a part in columns, for drawing. Only the newest question is answered. */
   peaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks>;
   end(): void;
 }
 
-export interface IsolationHandlers {
+export interface RecordingHandlers {
   readonly onHeard: (channels: readonly Float32Array[], isWhole: boolean) => void;
   readonly onProgress: (share: number) => void;
   readonly onStage: (shares: Float32Array) => void;
-}
-
-const FULL_SCALE = 32767;
-
-function toInt16(samples: Float32Array): Int16Array {
-  const out = new Int16Array(samples.length);
-  for (let n = 0; n < out.length; n++) {
-    out[n] = Math.round(FULL_SCALE * Math.max(-1, Math.min(1, samples[n])));
-  }
-  return out;
 }
 
 /** Questions of which only the newest is answered. */
@@ -100,20 +86,20 @@ function latest<T>(): {
 }
 
 /** `channels`: one or two; they are copied. */
-export function createIsolationClient(
+export function createRecordingClient(
   channels: readonly Float32Array[],
   sampleRate: number,
-  { onHeard, onProgress, onStage }: IsolationHandlers,
-): IsolationClient {
+  { onHeard, onProgress, onStage }: RecordingHandlers,
+): RecordingClient {
   const worker = new Worker(new URL('./recording.worker', import.meta.url), { type: 'module' });
-  const send = (task: IsolationTask, transfer: Transferable[] = []): void =>
+  const send = (task: RecordingTask, transfer: Transferable[] = []): void =>
     worker.postMessage(task, transfer);
   let id = 0;
   const asked = { notes: latest<HeardNotes>(), peaks: latest<SamplePeaks>() };
   const left = toInt16(channels[0]);
   const right = channels[1] ? toInt16(channels[1]) : left.slice();
   send({ kind: 'load', channels: [left, right], sampleRate }, [left.buffer, right.buffer]);
-  worker.addEventListener('message', ({ data }: MessageEvent<IsolationAnswer>) => {
+  worker.addEventListener('message', ({ data }: MessageEvent<RecordingAnswer>) => {
     if (data.kind === 'stage') onStage(data.shares);
     else if (data.kind === 'notes') asked.notes.answer(data.id, data.notes);
     else if (data.kind === 'peaks') asked.peaks.answer(data.id, data);

@@ -1,6 +1,6 @@
 /** What an analysis doubts, in sentences that say what to do about it. */
+import { clock } from '@wild-needle/core/units';
 import type { Doubt } from '@wild-needle/core/analysis';
-import { clock } from './words';
 
 export function doubtWords(doubt: Doubt): string {
   switch (doubt.kind) {

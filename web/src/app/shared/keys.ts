@@ -21,13 +21,3 @@ export function isCommandKey(event: KeyboardEvent): boolean {
   if (isArrow && target?.closest(`${OWN_KEYS}, [role=slider], [role=radiogroup]`)) return false;
   return true;
 }
-
-/** Undo and redo by their usual keys; true when the key was one of them. */
-export function steppedInHistory(event: KeyboardEvent, song: { undo(): void; redo(): void }): boolean {
-  const key = event.key.toLowerCase();
-  if (!(event.ctrlKey || event.metaKey) || event.altKey || (key !== 'z' && key !== 'y')) return false;
-  event.preventDefault();
-  if (key === 'y' || event.shiftKey) song.redo();
-  else song.undo();
-  return true;
-}

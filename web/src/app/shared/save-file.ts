@@ -11,8 +11,8 @@ export function plainName(title: string): string {
   return plain === '' ? 'song' : plain;
 }
 
-export function saveFile(page: Document, title: string, ending: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type: 'text/plain;charset=utf-8' }));
+export function saveFile(page: Document, title: string, ending: string, mime: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type: `${mime};charset=utf-8` }));
   const link = page.createElement('a');
   link.href = url;
   link.download = `${plainName(title)}.${ending}`;

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { splitName, spokenName } from './chord-name';
-import { buildPeakPyramid } from '@wild-needle/core/units';
+import { buildPeakPyramid, clock, minutes } from '@wild-needle/core/units';
 import { groovePath, samplePath } from './groove-path';
 import { isCommandKey } from './keys';
 import { plainName } from './save-file';
-import { clock, counted, dayOf, minutes, movedBy, signedCents, soFarWords } from './words';
+import { counted, dayOf, movedBy, signedCents, soFarWords } from './words';
 
 describe('words', () => {
   it.each([

@@ -1,19 +1,6 @@
 /** Numbers as the screens say them. */
 import type { HeardSoFar } from '@wild-needle/contract';
 
-/** 75.32 → '1:15.3' */
-export function clock(timeS: number): string {
-  const tenths = Math.floor(Math.max(0, timeS) * 10 + 1e-6);
-  const seconds = Math.floor(tenths / 10);
-  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}.${tenths % 10}`;
-}
-
-/** 192.4 → '3:12' */
-export function minutes(timeS: number): string {
-  const seconds = Math.round(timeS);
-  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
-}
-
 /** -38 → '−38 cents' */
 export function signedCents(cents: number): string {
   const sign = cents < 0 ? '−' : '+';

@@ -12,6 +12,7 @@ import { filter, map } from 'rxjs';
 import { tuningLabel } from '@wild-needle/core/guitar';
 import { OpenSongStore, type SaveStatus } from '../open-song/open-song.store';
 import { Icon } from '../shared/icon';
+import { STEPS } from './steps';
 import { signedCents } from '../shared/words';
 import { settingsActions } from '../state/settings/settings.actions';
 import { settingsFeature } from '../state/settings/settings.reducer';
@@ -65,14 +66,14 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
       >
         <a mat-tab-link routerLink="/songs" [active]="step() === 'songs'">Songs</a>
         @if (songId(); as id) {
-          <a mat-tab-link [routerLink]="['/songs', id, 'tuning']" [active]="step() === 'tuning'">Tuning</a>
-          <a mat-tab-link [routerLink]="['/songs', id, 'sections']" [active]="step() === 'sections'"
-            >Sections</a
-          >
-          <a mat-tab-link [routerLink]="['/songs', id, 'riffs']" [active]="step() === 'riffs'">
-            Riffs
-            <mat-progress-bar [value]="checkedPercent()" aria-label="Strums checked" />
-          </a>
+          @for (at of steps; track at.path) {
+            <a mat-tab-link [routerLink]="['/songs', id, at.path]" [active]="step() === at.path">
+              {{ at.label }}
+              @if (at.progress; as progress) {
+                <mat-progress-bar [value]="checkedPercent()" [attr.aria-label]="progress.label" />
+              }
+            </a>
+          }
         }
       </nav>
       <mat-tab-nav-panel #panel />
@@ -170,6 +171,7 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
   `,
 })
 export class Header {
+  protected readonly steps = STEPS;
   private readonly song = inject(OpenSongStore);
   private readonly store = inject(Store);
   private readonly router = inject(Router);

@@ -1,6 +1,6 @@
 import type { Routes } from '@angular/router';
+import { STEPS } from './steps';
 
-/** A step of the work is listed here, and so in the navigation, when it works. */
 export const routes: Routes = [
   { path: '', pathMatch: 'full', redirectTo: 'songs' },
   {
@@ -13,21 +13,11 @@ export const routes: Routes = [
     loadComponent: () => import('../song-frame/song-frame').then((m) => m.SongFrame),
     children: [
       { path: '', pathMatch: 'full', redirectTo: 'riffs' },
-      {
-        path: 'tuning',
-        title: 'Tuning · Wild Needle',
-        loadComponent: () => import('../features/tuning/tuning.page').then((m) => m.TuningPage),
-      },
-      {
-        path: 'sections',
-        title: 'Sections · Wild Needle',
-        loadComponent: () => import('../features/sections/sections.page').then((m) => m.SectionsPage),
-      },
-      {
-        path: 'riffs',
-        title: 'Riffs · Wild Needle',
-        loadComponent: () => import('../features/riffs/page/riffs.page').then((m) => m.RiffsPage),
-      },
+      ...STEPS.map(({ path, label, load }) => ({
+        path,
+        title: `${label} · Wild Needle`,
+        loadComponent: load,
+      })),
     ],
   },
   { path: '**', redirectTo: 'songs' },

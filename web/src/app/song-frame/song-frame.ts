@@ -252,7 +252,7 @@ export class SongFrame implements OnDestroy {
       return;
     }
     if (!isCommandKey(event)) return;
-    if (this.control.handleKey(event.key)) event.preventDefault();
+    this.control.handleKey(event);
   }
 
   /** After a click with the mouse the keys belong to the music again, not to the button that was clicked. */

@@ -50,7 +50,8 @@ const DOCUMENT = {
 describe('the deck', () => {
   let player: ReturnType<typeof silentPlayer>;
   let deck: DeckControl;
-  const press = (...keys: string[]): boolean[] => keys.map((key) => deck.handleKey(key));
+  const press = (...keys: string[]): boolean[] =>
+    keys.map((key) => deck.handleKey(new KeyboardEvent('keydown', { key })));
 
   beforeEach(() => {
     player = silentPlayer();

@@ -10,6 +10,8 @@ import {
   beatPeriodAt,
 } from '@wild-needle/core/riff';
 import { EARS, FOCUSES, SOURCES } from '../recording/hearing';
+import { runKey, type KeyHandlers } from '../shared/key-map';
+import { DECK_KEYS } from './deck-keys';
 import type { PedalCommand } from './pedals';
 import { MAX_SPEED, MIN_SPEED, Player, type CountIn } from './player';
 import type { Loop } from './play-cursor';
@@ -54,39 +56,34 @@ export class DeckControl {
   /** Semitones that the sound is moved by, whatever its speed. */
   readonly transposed = signal(0);
 
+  private readonly handlers: KeyHandlers<typeof DECK_KEYS> = {
+    play: () => (this.tapping && this.player.playing() ? this.tapping() : this.togglePlay()),
+    toLoopStart: () => this.toLoopStart(),
+    loop: () => this.toggleLoop(),
+    loopEnd: (end) => this.moveLoopEnd(end),
+    shiftLoop: (beats) => this.shiftLoop(beats),
+    growLoop: (beats) => this.growLoop(beats),
+    zoom: () => undefined,
+    drag: () => undefined,
+    source: () => this.nextSource(),
+    ears: () => this.nextEars(),
+    focus: () => this.nextFocus(),
+    speed: (steps) => this.changeSpeed(steps * SPEED_STEP),
+    slow: () => this.toggleSlow(),
+    click: () => this.toggleClick(),
+    clickLevel: (steps) => this.changeClickLevel(steps * CLICK_STEP),
+    countIn: () => this.toggleCountIn(),
+    pitch: () => this.togglePitch(),
+    lower: () => this.transpose(-1),
+    higher: () => this.transpose(1),
+    quiet: () => this.toggleQuiet(),
+    pedals: () => this.pedalsShown.update((shown) => !shown),
+    card: () => this.keysShown.update((shown) => !shown),
+  };
+
   /** True when the key was one of the deck's. */
-  handleKey(key: string): boolean {
-    const commands: Record<string, () => void> = {
-      ' ': () => (this.tapping && this.player.playing() ? this.tapping() : this.togglePlay()),
-      Home: () => this.toLoopStart(),
-      '[': () => this.moveLoopEnd('start'),
-      ']': () => this.moveLoopEnd('end'),
-      l: () => this.toggleLoop(),
-      '(': () => this.shiftLoop(-1),
-      ')': () => this.shiftLoop(1),
-      '{': () => this.growLoop(-1),
-      '}': () => this.growLoop(1),
-      e: () => this.nextEars(),
-      f: () => this.nextFocus(),
-      a: () => this.nextSource(),
-      n: () => this.toggleClick(),
-      '<': () => this.changeClickLevel(-CLICK_STEP),
-      '>': () => this.changeClickLevel(CLICK_STEP),
-      w: () => this.toggleSlow(),
-      ':': () => this.pedalsShown.update((shown) => !shown),
-      k: () => this.toggleCountIn(),
-      '-': () => this.changeSpeed(-SPEED_STEP),
-      '=': () => this.changeSpeed(SPEED_STEP),
-      '+': () => this.changeSpeed(SPEED_STEP),
-      p: () => this.togglePitch(),
-      _: () => this.transpose(-1),
-      '|': () => this.transpose(1),
-      q: () => this.toggleQuiet(),
-      '?': () => this.keysShown.update((shown) => !shown),
-    };
-    const command = commands[key.length === 1 ? key.toLowerCase() : key];
-    command?.();
-    return command !== undefined;
+  handleKey(event: KeyboardEvent): boolean {
+    return runKey(DECK_KEYS, this.handlers, event);
   }
 
   /** While it is set, Space taps a rhythm to the playing sound and does not stop it. */
@@ -192,7 +189,7 @@ export class DeckControl {
     this.song.change((document) => removeLoop(document, id));
   }
 
-  /** Loops a stretch that was dragged over; its ends go to the nearest beats unless it is `isFree`. */
+  /** Loops a part that was dragged over; its ends go to the nearest beats unless it is `isFree`. */
   loopBetween(fromS: number, toS: number, isFree: boolean): void {
     const beatsS = this.song.document()?.grid.beatsS ?? [];
     const [low, high] = [Math.min(fromS, toS), Math.max(fromS, toS)];

@@ -29,7 +29,7 @@ vi.mock('./stretch-node', async (original) => ({
     }),
 }));
 vi.mock('../recording/recording-client', () => ({
-  createIsolationClient: () => ({ hear: () => undefined, end: () => undefined, write: () => undefined }),
+  createRecordingClient: () => ({ hear: () => undefined, end: () => undefined, write: () => undefined }),
 }));
 
 class FakeContext {

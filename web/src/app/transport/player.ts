@@ -9,7 +9,8 @@ import { playClick } from './click';
 import { ClickTrack, type ClickBeats } from './click-track';
 import { isWhole, WHOLE, type Hearing } from '../recording/hearing';
 import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
-import { createIsolationClient, type IsolationClient, type SamplePeaks } from '../recording/recording-client';
+import type { SamplePeaks } from '@wild-needle/core/playback';
+import { createRecordingClient, type RecordingClient } from '../recording/recording-client';
 import { createStretchNode, scheduleSegment, type StretchNode } from './stretch-node';
 
 export const MIN_SPEED = 0.25;
@@ -47,7 +48,7 @@ export class Player {
   private node: StretchNode | null = null;
   private gain: GainNode | null = null;
   private clickGain: GainNode | null = null;
-  private isolation: IsolationClient | null = null;
+  private recording: RecordingClient | null = null;
   private readonly clicks = new ClickTrack();
   private countInClicks: AudioBufferSourceNode[] = [];
   private segment: Segment = { contextS: 0, inputS: 0, speed: 1, loop: null };
@@ -99,8 +100,8 @@ export class Player {
     this.loadNumber++;
     this.stop();
     void this.node?.dropBuffers();
-    this.isolation?.end();
-    this.isolation = null;
+    this.recording?.end();
+    this.recording = null;
     this.hearingSignal.set(WHOLE);
     this.hearingShareSignal.set(1);
     this.stageSignal.set(null);
@@ -125,7 +126,7 @@ export class Player {
       const durationS = decoded.duration;
       // One buffer: the stretcher misreads where several meet. Transferred, so that the page holds it once.
       const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => decoded.getChannelData(c));
-      this.isolation = createIsolationClient(channels, decoded.sampleRate, {
+      this.recording = createRecordingClient(channels, decoded.sampleRate, {
         onHeard: (heard, isWholeSong) => {
           if (isWholeSong) this.hearingShareSignal.set(1);
           const put = (): Promise<void> => this.replaceSound(heard);
@@ -175,31 +176,31 @@ export class Player {
 
   /** Listens with other ears, or to another part of the sound; from the needle on at once, then everywhere. */
   setHearing(hearing: Hearing): void {
-    if (this.statusSignal() !== 'ready' || !this.isolation) return;
+    if (this.statusSignal() !== 'ready' || !this.recording) return;
     this.hearingSignal.set(hearing);
     this.hearingShareSignal.set(isWhole(hearing) ? 1 : 0);
-    this.isolation.hear(hearing, this.playingSignal() ? this.position() : this.nowSignal());
+    this.recording.hear(hearing, this.playingSignal() ? this.position() : this.nowSignal());
   }
 
   /** The written tab, for those who listen to it. */
   setTab(document: SongDocument): void {
-    this.isolation?.write(document);
+    this.recording?.write(document);
     if (this.hearingSignal().source !== 'recording') this.setHearing(this.hearingSignal());
   }
 
   /** Asks where energy lies at the needle. */
   look(): void {
-    this.isolation?.look(this.nowSignal());
+    this.recording?.look(this.nowSignal());
   }
 
   /** The samples of a stretch in columns, for drawing; null without a recording. */
   async samplePeaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks | null> {
-    return this.isolation ? this.isolation.peaks(fromS, toS, columns) : null;
+    return this.recording ? this.recording.peaks(fromS, toS, columns) : null;
   }
 
   /** Which notes the recording sounds in places where the same is played; null without a recording. */
   async hearNotes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes | null> {
-    return this.isolation ? this.isolation.notes(spans, offsetCents) : null;
+    return this.recording ? this.recording.notes(spans, offsetCents) : null;
   }
 
   /** Beats of the recording that the click follows. */

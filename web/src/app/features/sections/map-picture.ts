@@ -2,7 +2,8 @@
  * The road map as a picture (SVG 1.1) that is printed or laid beside the guitar: title, names and times of the sections, arcs,
  * a row per riff, the order of play. Nothing in it comes from elsewhere, fonts are those of the one who looks.
  */
-import { clock } from '../../shared/words';
+
+import { clock } from '@wild-needle/core/units';
 import { ARC_HEIGHT, drawMap, type MapBlock } from './map-geometry';
 
 const WIDTH = 1400;

@@ -1,17 +1,20 @@
 /** Mark the sections: what is played when, how the passes compare, and the beats they stand on. */
-import type { OnDestroy } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, DOCUMENT, inject, signal } from '@angular/core';
+import type { ElementRef, OnDestroy } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  DOCUMENT,
+  inject,
+  signal,
+  viewChildren,
+} from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { MatTooltip } from '@angular/material/tooltip';
-import {
-  parseLabelTrack,
-  sectionsFromLabels,
-  writeLabelTrack,
-  writeSectionCsv,
-} from '@wild-needle/core/formats';
+import { FORMATS, type Format } from '@wild-needle/core/formats';
 import {
   addPasses,
   addPickUp,
@@ -35,7 +38,6 @@ import {
   replaceGrid,
   setBarBeats,
   setSectionRiff,
-  setSections,
   setSectionTranspose,
   confirmStart,
   splitSection,
@@ -43,9 +45,11 @@ import {
   whyNotHalve,
   whyNotJoin,
   type SongDocument,
+  TEXT_LIMITS,
 } from '@wild-needle/core/riff';
 import { tuningLabel } from '@wild-needle/core/guitar';
 import type { Key } from '@wild-needle/core/theory';
+import { clock } from '@wild-needle/core/units';
 import { Player } from '../../transport/player';
 import { HeardPasses } from '../../open-song/heard-passes';
 import { Now } from '../../transport/now';
@@ -53,10 +57,14 @@ import { OpenSongStore } from '../../open-song/open-song.store';
 import { ChordName } from '../../shared/chord-name';
 import { PassAnswers } from '../../open-song/pass-answers';
 import { Icon } from '../../shared/icon';
-import { isCommandKey, steppedInHistory } from '../../shared/keys';
+import { exportAs } from '../../shared/export';
+import { historyHandlers } from '../../shared/history-keys';
+import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
+import { ScreenKeys } from '../../shared/screen-keys';
+import { SECTION_KEYS } from './section-keys';
 import { Needle } from '../../shared/needle';
 import { saveFile } from '../../shared/save-file';
-import { clock, counted, movedBy } from '../../shared/words';
+import { counted, movedBy } from '../../shared/words';
 import type { MapBlock } from './map-geometry';
 import { roadMapPicture } from './map-picture';
 import { RoadMap } from './road-map';
@@ -92,6 +100,11 @@ export class SectionsPage implements OnDestroy {
   private readonly tapsS = signal<readonly number[]>([]);
 
   protected readonly durationS = computed(() => this.song.recording()?.durationS ?? 0);
+  protected readonly keys = SECTION_KEYS;
+  protected readonly nameLimit = TEXT_LIMITS.name;
+  protected readonly choosers = viewChildren<ElementRef<HTMLInputElement>>('chooser');
+  protected readonly formats = FORMATS.filter((f) => f.holds === 'sections');
+  protected readonly readable = this.formats.filter((f) => f.read !== undefined);
   protected readonly order = computed(() => {
     const document = this.song.document();
     return document && document.sections.length > 0 ? orderOfPlay(document) : 'No sections yet';
@@ -191,27 +204,27 @@ export class SectionsPage implements OnDestroy {
     this.snackBar.dismiss();
   }
 
+  constructor() {
+    inject(ScreenKeys).show(SECTION_KEYS);
+  }
+
+  private readonly handlers: KeyHandlers<typeof SECTION_KEYS> = {
+    step: (by) => this.step(by),
+    split: () => this.split(),
+    join: () => this.join(),
+    double: () => this.double(),
+    halve: () => this.halve(),
+    moveOne: (beats) => this.moveOne(beats),
+    lineHere: () => this.lineHere(),
+    toggleFree: () => this.toggleFree(),
+    tap: () => this.tap(),
+    keepPass: () => this.keepPass(),
+    samePass: () => this.samePass(),
+    ...historyHandlers(this.song),
+  };
+
   protected onKey(event: KeyboardEvent): void {
-    if (steppedInHistory(event, this.song)) return;
-    if (!isCommandKey(event)) return;
-    const commands: Record<string, () => void> = {
-      ArrowUp: () => this.step(-1),
-      ArrowDown: () => this.step(1),
-      i: () => this.split(),
-      j: () => this.join(),
-      d: () => this.double(),
-      h: () => this.halve(),
-      o: () => this.moveOne(event.shiftKey ? -1 : 1),
-      b: () => this.lineHere(),
-      x: () => this.toggleFree(),
-      t: () => this.tap(),
-      v: () => this.keepPass(),
-      y: () => this.samePass(),
-    };
-    const command = commands[event.key.length === 1 ? event.key.toLowerCase() : event.key];
-    if (!command) return;
-    event.preventDefault();
-    command();
+    runScreenKey(SECTION_KEYS, this.handlers, event);
   }
 
   protected choose(id: string): void {
@@ -348,32 +361,32 @@ export class SectionsPage implements OnDestroy {
     this.change((document) => confirmStart(document, id));
   }
 
-  protected download(what: 'labels' | 'csv' | 'picture'): void {
+  protected download(format: Format): void {
     const document = this.song.document();
-    if (!document) return;
-    if (what === 'picture') {
-      const { title, artist, tuning } = document;
-      const facts = [tuningLabel(tuning), this.gridWords()].join(' · ');
-      const picture = { title, artist, facts, order: this.order(), durationS: this.durationS() };
-      saveFile(this.page, title, 'svg', roadMapPicture({ ...picture, blocks: this.blocks() }));
-    } else if (what === 'labels') saveFile(this.page, document.title, 'txt', writeLabelTrack(document));
-    else saveFile(this.page, document.title, 'csv', writeSectionCsv(document));
+    if (document) exportAs(this.page, format, document);
   }
 
-  protected async bringIn(input: HTMLInputElement): Promise<void> {
+  protected downloadPicture(): void {
+    const document = this.song.document();
+    if (!document) return;
+    const { title, artist, tuning } = document;
+    const facts = [tuningLabel(tuning), this.gridWords()].join(' · ');
+    const picture = { title, artist, facts, order: this.order(), durationS: this.durationS() };
+    const svg = roadMapPicture({ ...picture, blocks: this.blocks() });
+    saveFile(this.page, title, 'svg', 'image/svg+xml', svg);
+  }
+
+  protected async bringIn(input: HTMLInputElement, format: Format): Promise<void> {
     const text = await input.files?.[0]?.text();
     input.value = '';
     const document = this.song.document();
-    if (text === undefined || !document) return;
+    if (text === undefined || !document || !format.read) return;
     try {
-      const sections = sectionsFromLabels(document, parseLabelTrack(text));
-      if (sections.length === 0)
-        this.say('No label lies over a whole pass of a riff, so nothing was changed.');
-      this.change((d) => setSections(d, sections));
+      const read = format.read(document, text);
+      this.change(() => read);
     } catch (error) {
-      this.say(
-        error instanceof Error ? `This is no label track: ${error.message}` : 'This is no label track.',
-      );
+      const why = error instanceof Error ? error.message : String(error);
+      this.say(`Nothing was changed: ${why}.`);
     }
   }
 

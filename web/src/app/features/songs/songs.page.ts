@@ -4,9 +4,11 @@ import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { minutes } from '@wild-needle/core/units';
 import { Icon } from '../../shared/icon';
-import { isCommandKey } from '../../shared/keys';
-import { counted, dayOf, minutes, soFarWords } from '../../shared/words';
+import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
+import { SHELF_KEYS } from './shelf-keys';
+import { counted, dayOf, soFarWords } from '../../shared/words';
 import { importActions } from '../../state/imports/imports.actions';
 import { ImportFiles } from '../../state/imports/import-files';
 import { importsFeature } from '../../state/imports/imports.reducer';
@@ -61,6 +63,7 @@ export class SongsPage {
       };
     });
   });
+  protected readonly keys = SHELF_KEYS;
   protected readonly count = computed(() => counted(this.songs().length, 'song'));
   protected readonly isEmpty = computed(() => this.status() === 'loaded' && this.songs().length === 0);
 
@@ -68,13 +71,18 @@ export class SongsPage {
     this.store.dispatch(shelfActions.opened());
   }
 
-  protected onKey(event: KeyboardEvent): void {
-    if (!isCommandKey(event)) return;
-    if (event.key.toLowerCase() === 'n') document.getElementById('choose-file')?.click();
-    if (event.key === 'Enter' && event.target === document.body) {
-      const first = this.rows()[0];
+  private readonly handlers: KeyHandlers<typeof SHELF_KEYS> = {
+    choose: () => document.getElementById('choose-file')?.click(),
+    openFirst: () => {
+      const first = this.rows().at(0);
       if (first) void this.router.navigate(['/songs', first.id, 'riffs']);
-    }
+    },
+  };
+
+  protected onKey(event: KeyboardEvent): void {
+    // Enter presses what has the focus.
+    if (event.key === 'Enter' && event.target !== document.body) return;
+    runScreenKey(SHELF_KEYS, this.handlers, event);
   }
 
   protected onDrag(event: DragEvent, over: boolean): void {

@@ -2,7 +2,8 @@
 import type { Analysis } from '@wild-needle/core/analysis';
 import type { TensionVerdict } from '@wild-needle/core/guitar';
 import { spellPitchClass, type Key } from '@wild-needle/core/theory';
-import { clock, signedCents } from '../../shared/words';
+import { clock } from '@wild-needle/core/units';
+import { signedCents } from '../../shared/words';
 
 type Candidate = Analysis['tuning']['candidates'][number];
 

@@ -23,7 +23,10 @@ import { Tuner, type TunerInput } from './tuner/tuner';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { GuitarSwitch } from '../../shared/guitar-switch';
 import { Icon } from '../../shared/icon';
-import { isCommandKey, steppedInHistory } from '../../shared/keys';
+import { historyHandlers } from '../../shared/history-keys';
+import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
+import { ScreenKeys } from '../../shared/screen-keys';
+import { TUNING_KEYS } from './tuning-keys';
 import { counted } from '../../shared/words';
 import { settingsActions } from '../../state/settings/settings.actions';
 import { settingsFeature } from '../../state/settings/settings.reducer';
@@ -75,6 +78,7 @@ export class TuningPage implements OnDestroy {
   protected readonly spelling = this.store.selectSignal(settingsFeature.selectSpelling);
   protected readonly stringSet = this.store.selectSignal(settingsFeature.selectStringSet);
   protected readonly scaleMm = this.store.selectSignal(settingsFeature.selectScaleMm);
+  protected readonly keys = TUNING_KEYS;
   protected readonly stringSets = STRING_SETS;
   protected readonly scales = SCALES_MM.map((mm) => ({
     mm,
@@ -179,18 +183,20 @@ export class TuningPage implements OnDestroy {
     this.tuner.stop();
   }
 
+  constructor() {
+    inject(ScreenKeys).show(TUNING_KEYS);
+  }
+
+  private readonly handlers: KeyHandlers<typeof TUNING_KEYS> = {
+    correct: () => this.tuneTo('concert'),
+    retune: () => this.tuneTo('recording'),
+    soundAll: () => this.soundTargets(),
+    otherGuitar: () => this.song.selectGuitar(this.song.guitar() === 1 ? 2 : 1),
+    ...historyHandlers(this.song),
+  };
+
   protected onKey(event: KeyboardEvent): void {
-    if (steppedInHistory(event, this.song) || !isCommandKey(event)) return;
-    const commands: Record<string, () => void> = {
-      '1': () => this.tuneTo('concert'),
-      '2': () => this.tuneTo('recording'),
-      g: () => this.soundTargets(),
-      '`': () => this.song.selectGuitar(this.song.guitar() === 1 ? 2 : 1),
-    };
-    const command = commands[event.key.toLowerCase()];
-    if (!command) return;
-    event.preventDefault();
-    command();
+    runScreenKey(TUNING_KEYS, this.handlers, event);
   }
 
   protected tuneTo(what: SongDocument['tuneTo']): void {

@@ -4,6 +4,7 @@ import { MatButton } from '@angular/material/button';
 import { Player } from '../../transport/player';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { DeckControl } from '../../transport/deck-control';
+import { DECK_KEYS } from '../../transport/deck-keys';
 
 @Component({
   selector: 'wn-click-switches',
@@ -17,7 +18,7 @@ import { DeckControl } from '../../transport/deck-control';
       [disabled]="!song.document()?.grid?.beatsS?.length"
       (click)="control.toggleClick()"
     >
-      Click <kbd>N</kbd>
+      Click <kbd>{{ keys.click.caps }}</kbd>
       <i class="level" [style.width.%]="100 * control.clickLevel()"></i>
     </button>
     <button
@@ -26,7 +27,7 @@ import { DeckControl } from '../../transport/deck-control';
       [attr.aria-pressed]="control.countIn()"
       (click)="control.toggleCountIn()"
     >
-      Count <kbd>K</kbd>
+      Count <kbd>{{ keys.countIn.caps }}</kbd>
     </button>
   `,
   styles: `
@@ -52,6 +53,7 @@ import { DeckControl } from '../../transport/deck-control';
   `,
 })
 export class ClickSwitches {
+  protected readonly keys = DECK_KEYS;
   protected readonly player = inject(Player);
   protected readonly control = inject(DeckControl);
   protected readonly song = inject(OpenSongStore);

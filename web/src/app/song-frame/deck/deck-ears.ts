@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { EARS, FOCUSES, type Ears, type Focus } from '../../recording/hearing';
 import { Player } from '../../transport/player';
+import { DECK_KEYS } from '../../transport/deck-keys';
 
 const EAR_WORDS: Readonly<Record<Ears, string>> = {
   both: 'Both',
@@ -25,7 +26,9 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
   imports: [MatButtonToggleModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
-    <span class="quiet">Ears <kbd>E</kbd></span>
+    <span class="quiet"
+      >Ears <kbd>{{ keys.ears.caps }}</kbd></span
+    >
     <mat-button-toggle-group
       aria-label="Ears"
       hideSingleSelectionIndicator
@@ -37,7 +40,9 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
         <mat-button-toggle [value]="ears">{{ earWords[ears] }}</mat-button-toggle>
       }
     </mat-button-toggle-group>
-    <span class="quiet">Focus <kbd>F</kbd></span>
+    <span class="quiet"
+      >Focus <kbd>{{ keys.focus.caps }}</kbd></span
+    >
     <mat-button-toggle-group
       aria-label="Focus"
       hideSingleSelectionIndicator
@@ -106,6 +111,7 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
   `,
 })
 export class DeckEars {
+  protected readonly keys = DECK_KEYS;
   protected readonly player = inject(Player);
   protected readonly earsOffered = EARS;
   protected readonly focusesOffered = FOCUSES;

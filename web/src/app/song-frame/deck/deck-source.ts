@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { SOURCES, type Source } from '../../recording/hearing';
 import { Player } from '../../transport/player';
+import { DECK_KEYS } from '../../transport/deck-keys';
 
 const SOURCE_WORDS: Readonly<Record<Source, string>> = {
   recording: 'Recording',
@@ -26,7 +27,7 @@ const SOURCE_WORDS: Readonly<Record<Source, string>> = {
         <mat-button-toggle [value]="source">{{ words[source] }}</mat-button-toggle>
       }
     </mat-button-toggle-group>
-    <kbd>A</kbd>
+    <kbd>{{ keys.source.caps }}</kbd>
   `,
   styles: `
     :host {
@@ -42,6 +43,7 @@ const SOURCE_WORDS: Readonly<Record<Source, string>> = {
   `,
 })
 export class DeckSource {
+  protected readonly keys = DECK_KEYS;
   protected readonly player = inject(Player);
   protected readonly offered = SOURCES;
   protected readonly words = SOURCE_WORDS;

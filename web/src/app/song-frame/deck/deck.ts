@@ -1,10 +1,11 @@
 /** The deck: play, place, speed, loop, pitch, volume. Large, since the other hand holds a guitar. */
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { MatFabButton, MatIconButton } from '@angular/material/button';
+import { clock } from '@wild-needle/core/units';
 import { Player } from '../../transport/player';
 import { Now } from '../../transport/now';
 import { Icon } from '../../shared/icon';
-import { clock } from '../../shared/words';
+
 import { DeckControl } from '../../transport/deck-control';
 import { ClickSwitches } from './click-switches';
 import { DeckSource } from './deck-source';

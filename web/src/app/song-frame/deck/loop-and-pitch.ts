@@ -3,12 +3,14 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@a
 import { MatButton } from '@angular/material/button';
 import { MatDivider } from '@angular/material/divider';
 import { MatMenuModule } from '@angular/material/menu';
+import { clock } from '@wild-needle/core/units';
 import { Player } from '../../transport/player';
 import { Now } from '../../transport/now';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { Icon } from '../../shared/icon';
-import { clock, movedBy } from '../../shared/words';
+import { movedBy } from '../../shared/words';
 import { DeckControl } from '../../transport/deck-control';
+import { DECK_KEYS } from '../../transport/deck-keys';
 
 @Component({
   selector: 'wn-loop-and-pitch',
@@ -25,7 +27,7 @@ import { DeckControl } from '../../transport/deck-control';
       >
         <wn-icon name="loop" /><span class="label"
           >{{ loopWords() }}<small>{{ roundWords() }}</small></span
-        ><kbd>L</kbd>
+        ><kbd>{{ keys.loop.caps }}</kbd>
       </button>
       <button mat-stroked-button class="more" aria-label="What to loop" [matMenuTriggerFor]="loops">⋯</button>
       <mat-menu #loops="matMenu">
@@ -58,14 +60,18 @@ import { DeckControl } from '../../transport/deck-control';
       >
         <span class="label"
           >{{ pitchWords() }}<small>{{ transposeWords() }}</small></span
-        ><kbd>P</kbd>
+        ><kbd>{{ keys.pitch.caps }}</kbd>
       </button>
       <button mat-stroked-button class="more" aria-label="Transpose" [matMenuTriggerFor]="semitones">
         ⋯
       </button>
       <mat-menu #semitones="matMenu">
-        <button mat-menu-item (click)="control.transpose(1)">A semitone higher <kbd>|</kbd></button>
-        <button mat-menu-item (click)="control.transpose(-1)">A semitone lower <kbd>_</kbd></button>
+        <button mat-menu-item (click)="control.transpose(1)">
+          A semitone higher <kbd>{{ keys.higher.caps }}</kbd>
+        </button>
+        <button mat-menu-item (click)="control.transpose(-1)">
+          A semitone lower <kbd>{{ keys.lower.caps }}</kbd>
+        </button>
         <button mat-menu-item (click)="control.transpose(12)">An octave higher</button>
         <button mat-menu-item (click)="control.transpose(-12)">An octave lower</button>
         <button mat-menu-item (click)="control.transpose(0)">Not transposed</button>
@@ -126,6 +132,7 @@ import { DeckControl } from '../../transport/deck-control';
   `,
 })
 export class LoopAndPitch {
+  protected readonly keys = DECK_KEYS;
   protected readonly player = inject(Player);
   protected readonly control = inject(DeckControl);
   protected readonly song = inject(OpenSongStore);

@@ -15,14 +15,15 @@ import {
   viewChild,
 } from '@angular/core';
 import type { HeardSoFar } from '@wild-needle/contract';
+import { clock } from '@wild-needle/core/units';
 import { Player } from '../../transport/player';
-import type { SamplePeaks } from '../../recording/recording-client';
+import type { SamplePeaks } from '@wild-needle/core/playback';
 import { EnvelopeStore } from '../../recording/envelope.store';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { Now } from '../../transport/now';
 import { groovePath, samplePath } from '../../shared/groove-path';
 import { Needle } from '../../shared/needle';
-import { clock, movedBy } from '../../shared/words';
+import { movedBy } from '../../shared/words';
 import { DeckControl } from '../../transport/deck-control';
 import { StripEdges } from './strip-edges';
 import { StripView } from './strip-view';

@@ -1,122 +1,75 @@
-/** Which key of the Riffs screen does what. Single keys without modifiers, as far as there are any. */
+/** The keys of the Riffs screen. Single keys without modifiers, as far as there are any. */
 import type { MarkCommand } from '@wild-needle/core/riff';
+import { HISTORY_KEYS } from '../../../shared/history-keys';
+import type { KeyMap } from '../../../shared/key-map';
+import { MARK_COMMANDS, MARK_VIEWS } from '../strum/mark-views';
 
-export type RiffCommand =
-  | { readonly do: 'digit'; readonly digit: number }
-  | { readonly do: 'shape'; readonly index: number }
-  | { readonly do: 'own-shape'; readonly index: number }
-  | { readonly do: 'mark'; readonly mark: MarkCommand }
-  | {
-      readonly do: 'step-strum' | 'step-pass' | 'select' | 'move' | 'lengthen' | 'next-place' | 'fingering';
-      readonly by: 1 | -1;
-    }
-  | { readonly do: 'shift'; readonly frets: number; readonly strings: number }
-  | {
-      readonly do:
-        | 'repeat'
-        | 'repeat-bar'
-        | 'clear'
-        | 'remove'
-        | 'check'
-        | 'listen'
-        | 'keep-variation'
-        | 'same-riff'
-        | 'tap-rhythm'
-        | 'next-layer'
-        | 'other-guitar'
-        | 'give-away'
-        | 'select-all'
-        | 'copy'
-        | 'paste'
-        | 'note'
-        | 'next-string'
-        | 'let-go';
-    };
+/** A row for each mark, under the mark's own name. */
+const MARK_KEYS = Object.fromEntries(
+  MARK_COMMANDS.map((mark) => {
+    const { key, cap, does } = MARK_VIEWS[mark];
+    return [`mark-${mark}`, { on: { [key]: mark }, caps: cap, does }];
+  }),
+) as Readonly<Record<`mark-${MarkCommand}`, { on: Record<string, MarkCommand>; caps: string; does: string }>>;
 
-const MARKS: Readonly<Record<string, MarkCommand>> = {
-  m: 'mute',
-  x: 'dead',
-  '/': 'rest',
-  r: 'ring',
-  t: 'short',
-  s: 'slide',
-  S: 'slide-end',
-  h: 'hammer',
-  '\\': 'tie',
-  u: 'bend',
-  z: 'vibrato',
-  o: 'harmonic',
-  b: 'bar',
-  "'": 'accent',
-  d: 'stroke',
-};
+const DIGITS = { 0: 0, 1: 1, 2: 2, 3: 3, 4: 4, 5: 5, 6: 6, 7: 7, 8: 8, 9: 9 } as const;
 
-const PLAIN: Readonly<Record<string, RiffCommand>> = {
-  ArrowLeft: { do: 'step-strum', by: -1 },
-  ArrowRight: { do: 'step-strum', by: 1 },
-  ArrowUp: { do: 'step-pass', by: -1 },
-  ArrowDown: { do: 'step-pass', by: 1 },
-  Enter: { do: 'repeat' },
-  Backspace: { do: 'clear' },
-  Delete: { do: 'remove' },
-  Tab: { do: 'next-string' },
-  F2: { do: 'note' },
-  Escape: { do: 'let-go' },
-  ',': { do: 'fingering', by: -1 },
-  '.': { do: 'fingering', by: 1 },
-  c: { do: 'check' },
-  g: { do: 'listen' },
-  v: { do: 'keep-variation' },
-  y: { do: 'same-riff' },
-  i: { do: 'next-place', by: 1 },
-  I: { do: 'next-place', by: -1 },
-  j: { do: 'tap-rhythm' },
-  ';': { do: 'next-layer' },
-  '`': { do: 'other-guitar' },
-  '~': { do: 'give-away' },
-};
-
-const SHIFTED: Readonly<Record<string, RiffCommand>> = {
-  ArrowLeft: { do: 'select', by: -1 },
-  ArrowRight: { do: 'select', by: 1 },
-  Enter: { do: 'repeat-bar' },
-};
-
-const CONTROLLED: Readonly<Record<string, RiffCommand>> = {
-  ArrowLeft: { do: 'move', by: -1 },
-  ArrowRight: { do: 'move', by: 1 },
-  ArrowUp: { do: 'shift', frets: 1, strings: 0 },
-  ArrowDown: { do: 'shift', frets: -1, strings: 0 },
-  a: { do: 'select-all' },
-  c: { do: 'copy' },
-  v: { do: 'paste' },
-};
-
-const WITH_ALT: Readonly<Record<string, RiffCommand>> = {
-  ArrowLeft: { do: 'lengthen', by: -1 },
-  ArrowRight: { do: 'lengthen', by: 1 },
-  ArrowUp: { do: 'shift', frets: 0, strings: -1 },
-  ArrowDown: { do: 'shift', frets: 0, strings: 1 },
-};
-
-const DIGIT_KEY = /^Digit([1-9])$/;
-
-type Pressed = Pick<KeyboardEvent, 'key' | 'code' | 'shiftKey' | 'ctrlKey' | 'metaKey' | 'altKey'>;
-
-/** The command of a key press; null when it is none of this screen's. */
-export function riffCommand({ key, code, shiftKey, ctrlKey, metaKey, altKey }: Pressed): RiffCommand | null {
-  const digit = DIGIT_KEY.exec(code)?.[1];
-  if (altKey) {
-    return digit ? { do: 'own-shape', index: Number(digit) - 1 } : (WITH_ALT[key] ?? null);
-  }
-  if (ctrlKey || metaKey) return CONTROLLED[key.length === 1 ? key.toLowerCase() : key] ?? null;
-  if (/^[0-9]$/.test(key)) return { do: 'digit', digit: Number(key) };
-  // The digit row with Shift, on any layout: it types no digit there. 9 and 0 belong to the loop.
-  if (digit && Number(digit) <= 8) return { do: 'shape', index: Number(digit) - 1 };
-  if (shiftKey && SHIFTED[key]) return SHIFTED[key];
-  // With the capitals locked a letter is still the plain key.
-  const letter = shiftKey ? key : key.length === 1 ? key.toLowerCase() : key;
-  const mark = MARKS[letter] ?? MARKS[letter.toLowerCase()];
-  if (mark) return { do: 'mark', mark };
-  return PLAIN[letter] ?? PLAIN[letter.toLowerCase()] ?? null;
+/** Places on the digit row, counted from nought. */
+function places(prefix: string, count: number): Readonly<Record<string, number>> {
+  return Object.fromEntries(Array.from({ length: count }, (_, i) => [`${prefix}Digit${i + 1}`, i]));
 }
+
+export const RIFF_KEYS = {
+  stepStrum: { on: { ArrowLeft: -1, ArrowRight: 1 }, caps: '← →', does: 'Strum before, after' },
+  stepPass: { on: { ArrowUp: -1, ArrowDown: 1 }, caps: '↑ ↓', does: 'Pass before, after' },
+  digit: { on: DIGITS, caps: '0–9', does: 'Fret on the chosen string' },
+  nextString: { on: { Tab: null }, caps: 'Tab', does: 'Next string, while the tab has the focus' },
+  // The digit row with Shift: 9 and 0 belong to the loop.
+  shape: {
+    on: places('', 8),
+    caps: 'Shift 1–8',
+    does: 'Two strings, three, fifth below, flat five, octave, sus2, sus4, one finger',
+  },
+  ownShape: { on: places('alt+', 9), caps: 'Alt 1–9', does: 'Shapes of your own' },
+  clear: { on: { Backspace: null }, caps: '⌫', does: 'Take the string out' },
+  remove: { on: { Delete: null }, caps: 'Del', does: 'Take the strum out' },
+  repeat: { on: { Enter: null }, caps: 'Enter', does: 'Strike the chord once more behind it' },
+  repeatBar: { on: { 'shift+Enter': null }, caps: '⇧ Enter', does: 'The whole bar once more in the next' },
+  nextPlace: { on: { i: 1, I: -1 }, caps: 'I, Shift I', does: 'To the place an eighth on, back' },
+  tapRhythm: { on: { j: null }, caps: 'J', does: 'Tap the rhythm with Space' },
+  letGo: { on: { Escape: null }, caps: 'Esc', does: 'Let go of the strum: the neck follows the needle' },
+  fingering: { on: { ',': -1, '.': 1 }, caps: ', .', does: 'Other way to play it' },
+  select: { on: { 'shift+ArrowLeft': -1, 'shift+ArrowRight': 1 }, caps: 'Shift ← →', does: 'Choose several' },
+  selectAll: { on: { 'ctrl+a': null }, caps: 'Ctrl A', does: 'Choose all' },
+  move: { on: { 'ctrl+ArrowLeft': -1, 'ctrl+ArrowRight': 1 }, caps: 'Ctrl ← →', does: 'Move by a sixteenth' },
+  shift: {
+    on: {
+      'ctrl+ArrowUp': { frets: 1, strings: 0 },
+      'ctrl+ArrowDown': { frets: -1, strings: 0 },
+    },
+    caps: 'Ctrl ↑ ↓',
+    does: 'Move along the neck',
+  },
+  cross: {
+    on: { 'alt+ArrowUp': { frets: 0, strings: -1 }, 'alt+ArrowDown': { frets: 0, strings: 1 } },
+    caps: 'Alt ↑ ↓',
+    does: 'Move across the strings',
+  },
+  lengthen: {
+    on: { 'alt+ArrowLeft': -1, 'alt+ArrowRight': 1 },
+    caps: 'Alt ← →',
+    does: 'Sound shorter, longer',
+  },
+  copy: { on: { 'ctrl+c': null }, caps: 'Ctrl C', does: 'Copy' },
+  paste: { on: { 'ctrl+v': null }, caps: 'Ctrl V', does: 'Put in' },
+  ...MARK_KEYS,
+  check: { on: { c: null }, caps: 'C', does: 'Checked by ear' },
+  note: { on: { F2: null }, caps: 'F2', does: 'Note on the strum' },
+  keepVariation: { on: { v: null }, caps: 'V', does: 'Keep as variation' },
+  sameRiff: { on: { y: null }, caps: 'Y', does: 'Same riff' },
+  listen: { on: { g: null }, caps: 'G', does: 'Hear the loop or the song again' },
+  nextLayer: { on: { ';': null }, caps: ';', does: 'Chords, strokes, all' },
+  otherGuitar: { on: { '`': null }, caps: '`', does: 'Other guitar' },
+  giveAway: { on: { '~': null }, caps: '~', does: 'Give it this strum' },
+  ...HISTORY_KEYS,
+} as const satisfies KeyMap;

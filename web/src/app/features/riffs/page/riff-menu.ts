@@ -29,12 +29,15 @@ import {
   stretchRiff,
   whyNotMerge,
   whyNotStretch,
+  TEXT_LIMITS,
 } from '@wild-needle/core/riff';
+import { FORMATS, type Format } from '@wild-needle/core/formats';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { shapesActions } from '../../../state/shapes/shapes.actions';
 import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { StrumEdits } from '../edit/strum-edits';
-import { copyTab, downloadTab } from './export';
+import { RIFF_KEYS } from './riff-keys';
+import { copyAs, exportAs } from '../../../shared/export';
 
 /** Bars of a new riff: what most riffs have. */
 const NEW_BARS = 2;
@@ -54,8 +57,10 @@ const NEW_BARS = 2;
       Take away
     </button>
     <mat-menu #takeAway="matMenu">
-      <button mat-menu-item (click)="download()">Text tab as a file</button>
-      <button mat-menu-item (click)="copy()">Copy the text tab</button>
+      @for (format of formats; track format.id) {
+        <button mat-menu-item (click)="download(format)">{{ format.label }} as a file</button>
+        <button mat-menu-item (click)="copy(format)">Copy the {{ format.label.toLowerCase() }}</button>
+      }
     </mat-menu>
     <button
       mat-stroked-button
@@ -93,12 +98,16 @@ const NEW_BARS = 2;
       }
       <button mat-menu-item [matMenuTriggerFor]="shapes">My shapes …</button>
       @if (song.document()?.guitar2) {
-        <button mat-menu-item (click)="edits.giveToOther()">Give to the other guitar <kbd>~</kbd></button>
+        <button mat-menu-item (click)="edits.giveToOther()">
+          Give to the other guitar <kbd>{{ keys.giveAway.caps }}</kbd>
+        </button>
         <button mat-menu-item (click)="removeSecond()">Remove guitar 2</button>
       } @else {
         <button mat-menu-item (click)="addSecond()">Add a second guitar</button>
       }
-      <button mat-menu-item (click)="tapWanted.emit()">Tap the rhythm <kbd>J</kbd></button>
+      <button mat-menu-item (click)="tapWanted.emit()">
+        Tap the rhythm <kbd>{{ keys.tapRhythm.caps }}</kbd>
+      </button>
     </mat-menu>
     <mat-menu #merge="matMenu">
       @for (other of others(); track other.id) {
@@ -111,13 +120,15 @@ const NEW_BARS = 2;
       }
     </mat-menu>
     <mat-menu #bar="matMenu">
-      <button mat-menu-item (click)="edits.repeatBar()">Again in the next bar <kbd>⇧ Enter</kbd></button>
+      <button mat-menu-item (click)="edits.repeatBar()">
+        Again in the next bar <kbd>{{ keys.repeatBar.caps }}</kbd>
+      </button>
       <label class="bar-note" (click)="$event.stopPropagation()" (keydown)="holdKey($event)">
         Remark
         <input
           #remark
           type="text"
-          maxlength="1000"
+          [maxLength]="limits.note"
           [value]="barNote()?.text ?? ''"
           (keydown.enter)="note(remark.value, todo.checked)"
         />
@@ -130,7 +141,12 @@ const NEW_BARS = 2;
     <mat-menu #group="matMenu">
       <label class="bar-note" (click)="$event.stopPropagation()" (keydown)="holdKey($event)">
         Name of the chosen bars, as “turn”
-        <input #groupName type="text" maxlength="80" (keydown.enter)="nameGroup(groupName.value)" />
+        <input
+          #groupName
+          type="text"
+          [maxLength]="limits.name"
+          (keydown.enter)="nameGroup(groupName.value)"
+        />
         <button mat-stroked-button (click)="nameGroup(groupName.value)">Keep</button>
       </label>
     </mat-menu>
@@ -148,7 +164,7 @@ const NEW_BARS = 2;
         <input
           #shapeName
           type="text"
-          maxlength="80"
+          [maxLength]="limits.name"
           placeholder="Name"
           [disabled]="!pressed()"
           (keydown.enter)="keepShape(shapeName.value)"
@@ -195,6 +211,9 @@ const NEW_BARS = 2;
   `,
 })
 export class RiffMenu {
+  protected readonly keys = RIFF_KEYS;
+  protected readonly limits = TEXT_LIMITS;
+  protected readonly formats = FORMATS.filter((f) => f.holds === 'tab');
   protected readonly song = inject(OpenSongStore);
   protected readonly edits = inject(StrumEdits);
   private readonly store = inject(Store);
@@ -231,15 +250,15 @@ export class RiffMenu {
     if (event.key !== 'Escape' && event.key !== 'Tab') event.stopPropagation();
   }
 
-  protected download(): void {
+  protected download(format: Format): void {
     const document = this.song.document();
-    if (document) downloadTab(document, this.page);
+    if (document) exportAs(this.page, format, document);
   }
 
-  protected async copy(): Promise<void> {
+  protected async copy(format: Format): Promise<void> {
     const document = this.song.document();
     if (!document) return;
-    const said = await copyTab(document).then(
+    const said = await copyAs(format, document).then(
       () => 'The tab is on the clipboard',
       () => 'The browser does not let us copy; download the tab instead',
     );

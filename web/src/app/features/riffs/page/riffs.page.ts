@@ -19,7 +19,13 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { passTicksToSeconds, riffTicks, secondsToPassTicks, type Layer } from '@wild-needle/core/riff';
+import {
+  passTicksToSeconds,
+  riffTicks,
+  secondsToPassTicks,
+  type Layer,
+  type MarkCommand,
+} from '@wild-needle/core/riff';
 import { Player } from '../../../transport/player';
 import type { HeardPass } from '../../../open-song/heard-passes';
 import { Now } from '../../../transport/now';
@@ -29,7 +35,9 @@ import { DeckControl } from '../../../transport/deck-control';
 import { doubtWords } from '../../../shared/doubt-words';
 import { GuitarSwitch } from '../../../shared/guitar-switch';
 import { Icon } from '../../../shared/icon';
-import { isCommandKey, isTyping, steppedInHistory } from '../../../shared/keys';
+import { historyHandlers } from '../../../shared/history-keys';
+import { runScreenKey, type KeyHandlers } from '../../../shared/key-map';
+import { ScreenKeys } from '../../../shared/screen-keys';
 import { Needle } from '../../../shared/needle';
 import { observeSize } from '../../../shared/observe-size';
 import { counted } from '../../../shared/words';
@@ -38,7 +46,8 @@ import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { ListenAgain } from '../../../open-song/listen-again';
 import { variationLabel } from '../../../shared/difference-words';
 import { PassRow } from '../passes/pass-row';
-import { riffCommand, type RiffCommand } from './riff-keys';
+import { MARK_COMMANDS } from '../strum/mark-views';
+import { RIFF_KEYS } from './riff-keys';
 import { RiffMenu } from './riff-menu';
 import { GUTTER, RiffView } from './riff-view';
 import { MOVE_STEP, StrumEdits } from '../edit/strum-edits';
@@ -48,6 +57,8 @@ import { WrittenRow } from '../tab/written-row';
 
 const LAYERS: readonly Layer[] = ['chords', 'strokes', 'all'];
 const MESSAGE = { duration: 6000, panelClass: 'above-deck' };
+
+type MarkHandlers = Pick<KeyHandlers<typeof RIFF_KEYS>, `mark-${MarkCommand}`>;
 
 @Component({
   selector: 'wn-riffs-page',
@@ -88,6 +99,7 @@ export class RiffsPage implements OnDestroy {
   private readonly shapes = this.store.selectSignal(shapesFeature.selectShapes);
 
   protected readonly GUTTER = GUTTER;
+  protected readonly keys = RIFF_KEYS;
   protected readonly riffs = computed(() => this.song.written()?.riffs ?? []);
   protected readonly doubts = computed(() => (this.song.analysis()?.doubts ?? []).map(doubtWords));
   /** Sections that play the chosen riff. */
@@ -112,6 +124,7 @@ export class RiffsPage implements OnDestroy {
     observeSize(this.stack, ({ width }) => this.view.stackWidth.set(width));
     observeSize(this.passList, ({ height }) => this.view.passListHeight.set(height));
     this.store.dispatch(shapesActions.opened());
+    inject(ScreenKeys).show(RIFF_KEYS);
     // While it plays the screen follows the needle into the next section.
     effect(() => {
       const pass = this.now.pass();
@@ -129,20 +142,13 @@ export class RiffsPage implements OnDestroy {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    if (steppedInHistory(event, this.song)) return;
-    const modified = event.ctrlKey || event.metaKey || event.altKey;
-    if (modified ? event.defaultPrevented || isTyping(event) : !isCommandKey(event)) return;
-    const command = riffCommand(event);
     // Tab walks the strings only from within the tab; elsewhere it moves the focus as usual.
-    if (command?.do === 'next-string') {
+    if (event.key === 'Tab') {
       const inGrid = event.target instanceof Element && event.target.getAttribute('role') === 'grid';
       if (!inGrid || event.shiftKey) return;
     }
-    if (!command) return;
-    event.preventDefault();
-    this.run(command, event.timeStamp);
     // Now and not when the next frame begins: that frame then only has to paint.
-    this.app.tick();
+    if (runScreenKey(RIFF_KEYS, this.handlers, event)) this.app.tick();
   }
 
   protected seekToPass(index: number): void {
@@ -215,43 +221,39 @@ export class RiffsPage implements OnDestroy {
     }
   }
 
-  /** What each command of the keys does. */
-  private readonly handlers: {
-    readonly [Name in RiffCommand['do']]: (
-      command: Extract<RiffCommand, { readonly do: Name }>,
-      timeStamp: number,
-    ) => void;
-  } = {
-    digit: ({ digit }, timeStamp) => this.edits.writeDigit(digit, timeStamp),
-    shape: ({ index }) => this.edits.shape(index),
-    'own-shape': ({ index }) => this.placeOwnShape(index),
-    mark: ({ mark }) => this.edits.mark(mark),
-    'step-strum': ({ by }) => this.stepStrum(by),
-    select: ({ by }) => this.extendSelection(by),
-    'select-all': () => this.song.selectAll(),
-    'step-pass': ({ by }) => this.stepPass(by),
-    move: ({ by }) => this.edits.move(by),
-    lengthen: ({ by }) => this.edits.lengthen(by),
+  private readonly handlers: KeyHandlers<typeof RIFF_KEYS> = {
+    ...this.markHandlers(),
+    digit: (digit, { timeStamp }) => this.edits.writeDigit(digit, timeStamp),
+    shape: (index) => this.edits.shape(index),
+    ownShape: (index) => this.placeOwnShape(index),
+    stepStrum: (by) => this.stepStrum(by),
+    select: (by) => this.extendSelection(by),
+    selectAll: () => this.song.selectAll(),
+    stepPass: (by) => this.stepPass(by),
+    move: (by) => this.edits.move(by),
+    lengthen: (by) => this.edits.lengthen(by),
     shift: (by) => this.edits.shift(by),
-    'next-place': ({ by }) => this.edits.nextPlace(by),
-    fingering: ({ by }) => this.playNeighbour(by),
+    cross: (by) => this.edits.shift(by),
+    nextPlace: (by) => this.edits.nextPlace(by),
+    fingering: (by) => this.playNeighbour(by),
     repeat: () => this.edits.repeat(),
-    'repeat-bar': () => this.edits.repeatBar(),
+    repeatBar: () => this.edits.repeatBar(),
     clear: () => this.edits.clearString(),
     remove: () => this.edits.remove(),
     check: () => this.edits.check(),
     note: () => this.panel()?.writeNote(),
-    'next-string': () => this.nextString(),
-    'let-go': () => this.song.selectNothing(),
+    nextString: () => this.nextString(),
+    letGo: () => this.song.selectNothing(),
     copy: () => this.edits.copy(),
     paste: () => this.edits.paste(),
     listen: () => void this.listenAgain(),
-    'keep-variation': () => this.answer('keep', this.view.asked()),
-    'same-riff': () => this.answer('same', this.view.asked()),
-    'tap-rhythm': () => this.toggleTapping(),
-    'next-layer': () => this.nextLayer(),
-    'other-guitar': () => this.song.selectGuitar(this.song.guitar() === 1 ? 2 : 1),
-    'give-away': () => this.giveAway(),
+    keepVariation: () => this.answer('keep', this.view.asked()),
+    sameRiff: () => this.answer('same', this.view.asked()),
+    tapRhythm: () => this.toggleTapping(),
+    nextLayer: () => this.nextLayer(),
+    otherGuitar: () => this.song.selectGuitar(this.song.guitar() === 1 ? 2 : 1),
+    giveAway: () => this.giveAway(),
+    ...historyHandlers(this.song),
   };
 
   /** Says what a pass that differs is. */
@@ -259,10 +261,11 @@ export class RiffsPage implements OnDestroy {
     if (pass) this.answers[answer](pass);
   }
 
-  private run(command: RiffCommand, timeStamp: number): void {
-    // The table gives each name the handler of its own command; the compiler can't follow that through the union.
-    const handler = this.handlers[command.do] as (command: RiffCommand, timeStamp: number) => void;
-    handler(command, timeStamp);
+  private markHandlers(): MarkHandlers {
+    const press = (mark: MarkCommand): void => this.edits.mark(mark);
+    return Object.fromEntries(
+      MARK_COMMANDS.map((mark) => [`mark-${mark}`, press]),
+    ) as unknown as MarkHandlers;
   }
 
   private placeOwnShape(index: number): void {

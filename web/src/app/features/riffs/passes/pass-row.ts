@@ -18,6 +18,7 @@ import { MatButton } from '@angular/material/button';
 
 import { ChordName } from '../../../shared/chord-name';
 import { VERDICTS, verdictPath } from '../../../shared/verdict-paths';
+import { RIFF_KEYS } from '../page/riff-keys';
 
 export interface HeardMark {
   readonly x: number;
@@ -105,8 +106,12 @@ export function hasRoom(name: string, roomPx: number, rowPx: number, sounding: b
       >
         <span class="words" [title]="question.words">{{ question.words }}</span>
         <span class="answers">
-          <button mat-flat-button (click)="kept.emit()">Keep as variation <kbd>V</kbd></button>
-          <button mat-stroked-button (click)="same.emit()">Same riff <kbd>Y</kbd></button>
+          <button mat-flat-button (click)="kept.emit()">
+            Keep as variation <kbd>{{ keys.keepVariation.caps }}</kbd>
+          </button>
+          <button mat-stroked-button (click)="same.emit()">
+            Same riff <kbd>{{ keys.sameRiff.caps }}</kbd>
+          </button>
         </span>
       </div>
     }
@@ -192,6 +197,7 @@ export function hasRoom(name: string, roomPx: number, rowPx: number, sounding: b
   `,
 })
 export class PassRow {
+  protected readonly keys = RIFF_KEYS;
   protected readonly ROOMY_PX = ROOMY_PX;
   readonly pass = input.required<PassView>();
   readonly widthPx = input.required<number>();

@@ -1,73 +1,7 @@
 /** The marks of the chosen strum as switches, each with its key. */
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
-import type { MarkCommand, Strum } from '@wild-needle/core/riff';
-
-interface MarkSwitch {
-  readonly command: MarkCommand;
-  readonly key: string;
-  /** What the switch says in each state: '' as when it is off. */
-  readonly label: (strum: Strum | null) => string;
-  readonly isOn: (strum: Strum) => boolean;
-}
-
-const plain = (label: string) => (): string => label;
-
-const BENDS: Readonly<Record<number, string>> = {
-  50: 'Bend ¼',
-  100: 'Bend ½',
-  200: 'Bend 1',
-  300: 'Bend 1½',
-};
-
-const SWITCHES: readonly MarkSwitch[] = [
-  { command: 'mute', key: 'M', label: plain('Mute'), isOn: (s) => s.palmMute },
-  { command: 'dead', key: 'X', label: plain('Dead'), isOn: (s) => s.dead },
-  { command: 'ring', key: 'R', label: plain('Ring'), isOn: (s) => s.marks.length === 'ring' },
-  { command: 'short', key: 'T', label: plain('Short'), isOn: (s) => s.marks.length === 'short' },
-  { command: 'slide', key: 'S', label: plain('Slide'), isOn: (s) => s.marks.join === 'slide' },
-  { command: 'hammer', key: 'H', label: plain('Hammer'), isOn: (s) => s.marks.join === 'hammer' },
-  {
-    command: 'harmonic',
-    key: 'O',
-    label: (s) => (s?.marks.harmonic === 'pinch' ? 'Pinch' : 'Harm.'),
-    isOn: (s) => s.marks.harmonic !== null,
-  },
-  {
-    command: 'bar',
-    key: 'B',
-    label: (s) => (s?.marks.whammyBar === 'dive' ? 'Dive' : 'Bar dip'),
-    isOn: (s) => s.marks.whammyBar !== null,
-  },
-  {
-    command: 'bend',
-    key: 'U',
-    label: (s) => BENDS[s?.marks.bendCents ?? 0] ?? 'Bend',
-    isOn: (s) => s.marks.bendCents > 0,
-  },
-  { command: 'vibrato', key: 'Z', label: plain('Vibrato'), isOn: (s) => s.marks.vibrato },
-  { command: 'accent', key: "'", label: plain('Accent'), isOn: (s) => s.marks.accent },
-  {
-    command: 'stroke',
-    key: 'D',
-    label: (s) => (s?.marks.stroke === 'up' ? 'Up' : s?.marks.stroke === 'down' ? 'Down' : 'Stroke'),
-    isOn: (s) => s.marks.stroke !== null,
-  },
-  {
-    command: 'slide-end',
-    key: '⇧S',
-    label: (s) =>
-      s?.marks.slideIn
-        ? s.marks.slideIn === 'below'
-          ? 'In up'
-          : 'In down'
-        : s?.marks.slideOut
-          ? `Out ${s.marks.slideOut}`
-          : 'In, out',
-    isOn: (s) => s.marks.slideIn !== null || s.marks.slideOut !== null,
-  },
-  { command: 'tie', key: '\\', label: plain('Tie'), isOn: (s) => s.marks.join === 'tie' },
-  { command: 'rest', key: '/', label: plain('Rest'), isOn: (s) => s.rest },
-];
+import { MARKS, type MarkCommand, type Strum } from '@wild-needle/core/riff';
+import { MARK_COMMANDS, MARK_VIEWS, type MarkView } from './mark-views';
 
 @Component({
   selector: 'wn-marks-pad',
@@ -83,7 +17,7 @@ const SWITCHES: readonly MarkSwitch[] = [
         (click)="pressed.emit(mark.command)"
       >
         <span>{{ mark.label }}</span>
-        <kbd>{{ mark.key }}</kbd>
+        <kbd>{{ mark.cap }}</kbd>
       </button>
     }
   `,
@@ -131,11 +65,14 @@ export class MarksPad {
 
   protected readonly switches = computed(() => {
     const strum = this.strum();
-    return SWITCHES.map(({ command, key, label, isOn }) => ({
-      command,
-      key,
-      label: label(strum),
-      on: strum !== null && isOn(strum),
-    }));
+    return MARK_COMMANDS.map((command) => {
+      const { cap, label }: MarkView = MARK_VIEWS[command];
+      return { command, cap, label: label(strum), on: strum !== null && isMarked(strum, command) };
+    });
   });
+}
+
+/** It has words to be said of it. */
+function isMarked(strum: Strum, command: MarkCommand): boolean {
+  return MARKS[command].words(strum) !== '';
 }

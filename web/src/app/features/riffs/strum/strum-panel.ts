@@ -13,7 +13,7 @@ import {
 } from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import type { StringFret, Fingering } from '@wild-needle/core/guitar';
-import { strumNotes, type MarkCommand } from '@wild-needle/core/riff';
+import { markWords, strumNotes, TEXT_LIMITS, type MarkCommand } from '@wild-needle/core/riff';
 import { nameNotes } from '@wild-needle/core/theory';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { behindPaint } from '../../../shared/behind-paint';
@@ -25,8 +25,9 @@ import { Neck } from './neck';
 import { RiffView } from '../page/riff-view';
 import { chordNameOf } from '../tab/row-layout';
 import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
-import { markWords } from './strum-words';
+
 import { fretText, handWords, noteName, fingeringWords } from './fingering-words';
+import { RIFF_KEYS } from '../page/riff-keys';
 
 /** Under this probability a written note is not heard. */
 const NOT_HEARD = 0.3;
@@ -71,7 +72,9 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
       >
         <mat-button-toggle value="guessed" disabled>Guessed</mat-button-toggle>
         <mat-button-toggle value="heard" [disabled]="s.trust !== 'heard'">Heard</mat-button-toggle>
-        <mat-button-toggle value="checked">Checked <kbd>C</kbd></mat-button-toggle>
+        <mat-button-toggle value="checked"
+          >Checked <kbd>{{ keys.check.caps }}</kbd></mat-button-toggle
+        >
       </mat-button-toggle-group>
       <p class="quiet head">Pitches in the recording here, on the neck</p>
       <wn-neck
@@ -88,7 +91,12 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
         }
       </p>
       <div class="quiet head ways-head">
-        <span>Ways to play it <kbd>,</kbd> <kbd>.</kbd></span>
+        <span
+          >Ways to play it
+          @for (cap of fingeringCaps; track cap) {
+            <kbd>{{ cap }}</kbd>
+          }
+        </span>
         @if (shown().heard) {
           <span>fits</span>
         }
@@ -121,7 +129,7 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
         #note
         class="note"
         type="text"
-        maxlength="1000"
+        [maxLength]="noteLimit"
         placeholder="Note (F2)"
         aria-label="Note on this strum"
         [value]="s.note"
@@ -278,6 +286,9 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
   `,
 })
 export class StrumPanel {
+  protected readonly keys = RIFF_KEYS;
+  protected readonly fingeringCaps = RIFF_KEYS.fingering.caps.split(' ');
+  protected readonly noteLimit = TEXT_LIMITS.note;
   protected readonly song = inject(OpenSongStore);
   protected readonly view = inject(RiffView);
   protected readonly study = inject(StrumStudy);

@@ -1,22 +1,12 @@
 /** One written strum, drawn: block, digits, tail and every mark that it carries. */
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { StrumBlock } from './row-layout';
-import {
-  accentPath,
-  archPath,
-  barPath,
-  bendPath,
-  bracketPath,
-  crossPath,
-  diamondPath,
-  slideEndPath,
-  slidePath,
-  strokePath,
-  tailPath,
-  vibratoPath,
-} from './strum-shapes';
+import { MARK_VIEW_ROWS, type MarkView } from '../strum/mark-views';
+import { bracketPath, crossPath, diamondPath, strokePath, tailPath } from './strum-shapes';
 
-const BEND_SIGNS: Readonly<Record<number, string>> = { 50: '¼', 100: '½', 200: '1', 300: '1½' };
+function drawn(part: (view: MarkView) => string | undefined): string[] {
+  return MARK_VIEW_ROWS.flatMap((view) => part(view) || []);
+}
 
 @Component({
   // Inside an SVG only its own elements are drawn: the component is an attribute of a group.
@@ -86,32 +76,12 @@ const BEND_SIGNS: Readonly<Record<number, string>> = { 50: '¼', 100: '½', 200:
             {{ digit.text }}
           </svg:text>
         }
-        @if (b.marks.harmonic === 'pinch') {
-          <svg:path class="line" [attr.d]="diamond(b.x + b.width / 2, b.top - 9, 6)" />
-        }
       }
-      @if (b.marks.join === 'slide') {
-        @for (join of b.joins; track join.y) {
-          <svg:path class="line" [attr.d]="slide(join)" />
-        }
-      } @else if (b.marks.join !== null) {
-        <svg:path class="line" [attr.d]="arch()" />
+      @for (line of lines(); track $index) {
+        <svg:path class="line" [attr.d]="line" />
       }
-      @if (b.marks.slideIn !== null || b.marks.slideOut !== null) {
-        <svg:path class="line" [attr.d]="slideEnd()" />
-      }
-      @if (b.marks.bendCents > 0) {
-        <svg:path class="line" [attr.d]="bend()" />
-        <svg:text class="sign" [attr.x]="b.x + b.width + 19" [attr.y]="b.top + 8">{{ bendSign() }}</svg:text>
-      }
-      @if (b.marks.vibrato) {
-        <svg:path class="line" [attr.d]="vibrato()" />
-      }
-      @if (b.marks.whammyBar !== null) {
-        <svg:path class="line" [attr.d]="bar()" />
-      }
-      @if (b.marks.accent) {
-        <svg:path class="line" [attr.d]="accent()" />
+      @for (sign of signs(); track $index) {
+        <svg:text class="sign" [attr.x]="b.x + b.width + 19" [attr.y]="b.top + 8">{{ sign }}</svg:text>
       }
       @if (b.stroke; as direction) {
         @if (strokesShown()) {
@@ -251,19 +221,12 @@ export class StrumGlyph {
   readonly stringChosen = output<number>();
 
   protected readonly tail = computed(() => tailPath(this.block()));
-  protected readonly arch = computed(() =>
-    archPath(this.block().joins, this.block(), this.block().marks.join === 'tie'),
-  );
-  protected readonly slideEnd = computed(() => slideEndPath(this.block()));
-  protected readonly bend = computed(() => bendPath(this.block()));
-  protected readonly bendSign = computed(() => BEND_SIGNS[this.block().marks.bendCents] ?? '');
-  protected readonly vibrato = computed(() => vibratoPath(this.block()));
-  protected readonly bar = computed(() => barPath(this.block()));
-  protected readonly accent = computed(() => accentPath(this.block()));
+  /** Of all its marks. */
+  protected readonly lines = computed(() => drawn((view) => view.line?.(this.block())));
+  protected readonly signs = computed(() => drawn((view) => view.sign?.(this.block())));
   protected readonly bracket = computed(() => bracketPath(this.block()));
   protected readonly cross = crossPath;
   protected readonly diamond = diamondPath;
-  protected readonly slide = slidePath;
 
   protected stroke(direction: 'down' | 'up'): string {
     return strokePath(this.block(), direction);

@@ -84,6 +84,12 @@ export function barPath({ x, width, top, height, tailX, marks }: StrumBlock): st
   return `M${r(from)} ${r(y - 4)}Q${r(from + 8)} ${r(y - 4)} ${r(Math.max(from + 16, tailX))} ${r(y + 10)}`;
 }
 
+/** Three slanted strokes through the tail, as they stand through a stem. */
+export function tremoloPath({ x, width, top, height }: StrumBlock): string {
+  const middle = top + height / 2;
+  return [0, 1, 2].map((k) => `M${r(x + width + 5 + 5 * k)} ${r(middle + 7)}l6 -14`).join('');
+}
+
 /** A wedge under the strings: filled and pointing down, or hollow and pointing up. */
 export function strokePath({ x, width, top, height }: StrumBlock, direction: 'down' | 'up'): string {
   const middle = x + Math.min(width, 28) / 2;

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { STANDARD_TUNING } from '../guitar';
-import { NO_MARKS, PLAIN_RIFF, PLAIN_STRUM, type Riff, type Strum } from './document';
-import { applyMark, markState, type MarkCommand } from './marks';
-import { isBlank, isStruck, strokeOf, strumNotes } from './strum';
+import { STANDARD_TUNING } from '../../guitar';
+import { PLAIN_STRUM, type Strum } from '../document';
+import { strumNotes } from '../strum';
+import { MARK_FIELDS, NO_MARKS } from './fields';
+import { applyMark, MARKS, markState, markWords, type MarkCommand } from './marks';
 
 const strum = (startTicks = 0, changes: Partial<Strum> = {}): Strum => ({
   ...PLAIN_STRUM,
@@ -40,6 +41,7 @@ describe('marks', () => {
     ['harmonic', ['null', 'natural', 'pinch']],
     ['bar', ['null', 'dip', 'dive']],
     ['accent', ['false', 'true']],
+    ['tremolo', ['false', 'true']],
     ['stroke', ['null', 'down', 'up']],
   ])('%s goes round by one key', (command, states) => {
     expect(round(command)).toEqual(states);
@@ -60,53 +62,50 @@ describe('marks', () => {
   it('counts as checked by ear', () => {
     expect(applyMark(strum(), 'vibrato').trust).toBe('checked');
   });
-});
 
-describe('a strum', () => {
-  it.each([
-    // Partials 4, 3, 5 and 2 of the low E (40): E4, B3, G#4 and E3.
-    [5, 64],
-    [7, 59],
-    [9, 68],
-    [12, 52],
-  ])('sounds its harmonic at fret %i', (fret, midi) => {
-    const harmonic = strum(0, { frets: [{ string: 6, fret }], marks: { ...NO_MARKS, harmonic: 'natural' } });
-    expect(strumNotes(harmonic, STANDARD_TUNING)).toEqual([midi]);
+  it('are each said and signed where they are marked, and nowhere else', () => {
+    for (const command of Object.keys(MARKS) as MarkCommand[]) {
+      const row = MARKS[command];
+      const marked = applyMark(strum(), command);
+      expect(markWords(strum())).toEqual([]);
+      expect(markWords(marked), command).toHaveLength(1);
+      expect(
+        row.legend.some(([has]) => has(strum())),
+        command,
+      ).toBe(false);
+      // Ends of slides are explained with the slide.
+      if (command !== 'slide-end')
+        expect(
+          row.legend.some(([has]) => has(marked)),
+          command,
+        ).toBe(true);
+    }
   });
 
-  const riff: Riff = {
-    ...PLAIN_RIFF,
-    id: 'r',
-    letter: 'A',
-    name: 'A',
-    bars: [{ beats: 4, unit: 4 }],
-    strums: [],
-  };
-
-  it.each([
-    [0, 'down'],
-    [480, 'down'],
-    [240, 'up'],
-    [720, 'up'],
-    [1280, 'up'],
-    [1600, 'down'],
-  ])('at tick %i is struck %s', (ticks, direction) => {
-    expect(strokeOf(riff, strum(ticks))).toBe(direction);
+  it('explain every bend that can be played', () => {
+    let bent = strum();
+    for (const cents of [50, 100, 200, 300]) {
+      bent = applyMark(bent, 'bend');
+      expect(bent.marks.bendCents).toBe(cents);
+      const told = MARKS.bend.legend.filter(([has]) => has(bent)).map(([, words]) => words);
+      expect(told).toEqual([`${MARKS.bend.behind(bent)} = ${markWords(bent)[0].replace('bent', 'bend')}`]);
+    }
   });
 
-  it('that is slid into, tied or rested is not struck', () => {
-    expect(isStruck(applyMark(strum(), 'slide'))).toBe(false);
-    expect(strokeOf(riff, applyMark(strum(), 'tie'))).toBeNull();
-    expect(strokeOf(riff, applyMark(strum(), 'rest'))).toBeNull();
-    expect(strokeOf(riff, applyMark(applyMark(strum(), 'stroke'), 'stroke'))).toBe('up');
-  });
-
-  it('without frets is blank unless it is dead or a rest', () => {
-    const empty = strum(0, { frets: [] });
-    expect([empty, applyMark(empty, 'dead'), applyMark(empty, 'rest')].map(isBlank)).toEqual([
-      true,
-      false,
-      false,
-    ]);
+  it('begin with what is not marked', () => {
+    expect(NO_MARKS).toEqual({
+      join: null,
+      slideIn: null,
+      slideOut: null,
+      length: null,
+      bendCents: 0,
+      vibrato: false,
+      harmonic: null,
+      whammyBar: null,
+      accent: false,
+      tremolo: false,
+      stroke: null,
+    });
+    expect(Object.keys(NO_MARKS)).toEqual(Object.keys(MARK_FIELDS));
   });
 });

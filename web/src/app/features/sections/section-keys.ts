@@ -1,0 +1,18 @@
+/** The keys of the Sections screen. */
+import { HISTORY_KEYS } from '../../shared/history-keys';
+import type { KeyMap } from '../../shared/key-map';
+
+export const SECTION_KEYS = {
+  step: { on: { ArrowUp: -1, ArrowDown: 1 }, caps: '↑ ↓', does: 'Section before, after' },
+  split: { on: { i: null }, caps: 'I', does: 'Split at the needle' },
+  join: { on: { j: null }, caps: 'J', does: 'Join with the next' },
+  double: { on: { d: null }, caps: 'D', does: 'Double the tempo' },
+  halve: { on: { h: null }, caps: 'H', does: 'Half the tempo' },
+  moveOne: { on: { o: 1, O: -1 }, caps: 'O', does: 'The one a beat later; with Shift earlier' },
+  lineHere: { on: { b: null }, caps: 'B', does: 'Bar line to the needle' },
+  toggleFree: { on: { x: null }, caps: 'X', does: 'Free time in the bar here, or bars again' },
+  tap: { on: { t: null }, caps: 'T', does: 'Tap along' },
+  keepPass: { on: { v: null }, caps: 'V', does: 'Keep the pass that differs as a variation' },
+  samePass: { on: { y: null }, caps: 'Y', does: 'The pass is the riff; the start is right' },
+  ...HISTORY_KEYS,
+} as const satisfies KeyMap;

@@ -1,0 +1,7 @@
+/** The keys of the shelf. */
+import type { KeyMap } from '../../shared/key-map';
+
+export const SHELF_KEYS = {
+  choose: { on: { n: null }, caps: 'N', does: 'Choose a file' },
+  openFirst: { on: { Enter: null }, caps: 'Enter', does: 'Open the song on top' },
+} as const satisfies KeyMap;

@@ -1,0 +1,13 @@
+/** A song taken away in one of its formats. */
+import type { Format } from '@wild-needle/core/formats';
+import type { SongDocument } from '@wild-needle/core/riff';
+import { saveFile } from './save-file';
+
+export function exportAs(page: Document, { ending, mime, write }: Format, document: SongDocument): void {
+  saveFile(page, document.title, ending, mime, write(document));
+}
+
+/** To the clipboard. Rejects where the browser forbids it. */
+export function copyAs({ write }: Format, document: SongDocument): Promise<void> {
+  return navigator.clipboard.writeText(write(document));
+}

@@ -1,0 +1,31 @@
+/** The steps of the work on an open song: a row here is a screen, its address and its place in the navigation. */
+import type { Route } from '@angular/router';
+
+export interface Step {
+  /** In the address of the song. */
+  readonly path: string;
+  readonly label: string;
+  readonly load: NonNullable<Route['loadComponent']>;
+  /** What the bar under it counts; none without it. */
+  readonly progress?: { readonly label: string };
+}
+
+/** In the order of the work; a step is listed when it works. */
+export const STEPS: readonly Step[] = [
+  {
+    path: 'tuning',
+    label: 'Tuning',
+    load: () => import('../features/tuning/tuning.page').then((m) => m.TuningPage),
+  },
+  {
+    path: 'sections',
+    label: 'Sections',
+    load: () => import('../features/sections/sections.page').then((m) => m.SectionsPage),
+  },
+  {
+    path: 'riffs',
+    label: 'Riffs',
+    load: () => import('../features/riffs/page/riffs.page').then((m) => m.RiffsPage),
+    progress: { label: 'Strums checked' },
+  },
+];
