@@ -8,25 +8,84 @@ const CORE = {
   riff: ['units', 'theory', 'guitar'],
   formats: ['units', 'theory', 'guitar', 'riff'],
   synth: ['units', 'dsp', 'theory', 'guitar', 'riff'],
-  // one level above hearing and fingering: both are needed for a tab
-  analysis: ['units', 'theory', 'guitar', 'mir', 'riff'],
+  // one level above hearing: which tunings and voicings could have played what was heard
+  analysis: ['units', 'theory', 'guitar', 'mir'],
+  // from heard to written, without any signal processing
+  draft: ['units', 'theory', 'guitar', 'riff'],
+  playback: ['units', 'dsp', 'mir', 'riff', 'synth'],
   check: ['units', 'dsp', 'theory', 'guitar', 'mir', 'riff'],
   practice: ['units', 'theory', 'guitar', 'riff'],
 };
-// practice may name mir's result types, so that comparing never pulls DSP into the main bundle
-const TYPES_ONLY = { practice: ['type-only'] };
+// These may name the result types of others, so that comparing never pulls signal processing into the main bundle.
+const TYPES_ONLY = { practice: ['mir', 'check'], draft: ['mir', 'analysis'] };
 const forbidden = Object.entries(CORE).map(([f, ok]) => ({
   name: `core-${f}`,
   severity: 'error',
   from: { path: `^core/src/${f}/` },
   to: {
-    pathNot: [`^core/src/(${[f, ...ok].join('|')})/`, 'node_modules'],
+    pathNot: [
+      `^core/src/(${[f, ...ok, ...(TYPES_ONLY[f] ?? [])].join('|')})/`,
+      'node_modules',
+      '/test-[a-z-]+\\.ts$',
+    ],
     path: '^(core|contract|server|web)/',
-    ...(TYPES_ONLY[f] && { dependencyTypesNot: TYPES_ONLY[f] }),
   },
 }));
+for (const [f, types] of Object.entries(TYPES_ONLY)) {
+  forbidden.push({
+    name: `core-${f}-types-only`,
+    severity: 'error',
+    from: { path: `^core/src/${f}/` },
+    to: { path: `^core/src/(${types.join('|')})/`, dependencyTypesNot: ['type-only'] },
+  });
+}
+// The hearing is a pipeline: a step knows the words that all share (types, what is confirmed) and the steps named here.
+const HEARING = {
+  net: [],
+  onsets: [],
+  strokes: ['net', 'onsets'],
+  chords: ['net'],
+  meter: ['onsets'],
+  form: ['net', 'onsets'],
+};
+for (const [f, ok] of Object.entries(HEARING)) {
+  forbidden.push({
+    name: `mir-${f}`,
+    severity: 'error',
+    from: { path: `^core/src/mir/${f}/`, pathNot: '\\.spec\\.ts$|/test-[a-z-]+\\.ts$' },
+    to: {
+      path: '^core/src/mir/',
+      pathNot: ['^core/src/mir/(types|confirmed)\\.ts$', `^core/src/mir/(${[f, ...ok].join('|')})/`],
+    },
+  });
+}
+// On the page: recording and open song know no transport, features reach into no frame.
+const PAGE = {
+  recording: ['api', 'shared'],
+  'open-song': ['api', 'shared', 'recording'],
+  transport: ['shared', 'state', 'open-song', 'recording'],
+  features: ['api', 'shared', 'state', 'open-song', 'recording', 'transport'],
+  'song-frame': ['api', 'shared', 'state', 'open-song', 'recording', 'transport'],
+};
+for (const [f, ok] of Object.entries(PAGE)) {
+  forbidden.push({
+    name: `web-${f}`,
+    severity: 'error',
+    from: { path: `^web/src/app/${f}/` },
+    to: { path: '^web/src/app/', pathNot: `^web/src/app/(${[f, ...ok].join('|')})/` },
+  });
+}
 forbidden.push(
   { name: 'no-circular', severity: 'error', from: {}, to: { circular: true } },
+  {
+    // Folders of the core, of the hearing and of the page, not only files. The index of a folder is its door, and counts as it.
+    name: 'no-circle-of-folders',
+    severity: 'error',
+    scope: 'folder',
+    // Slices of the state listen to each other's events.
+    from: { path: '^(core/src|contract/src|web/src/app)', pathNot: '^web/src/app/state' },
+    to: { circular: true },
+  },
   {
     name: 'core-no-node',
     severity: 'error',
@@ -57,8 +116,13 @@ forbidden.push(
   {
     name: 'contract',
     severity: 'error',
-    from: { path: '^contract/' },
-    to: { path: '^(core|server|web)/', dependencyTypesNot: ['type-only'] },
+    // Limits, enumerations and tables stand once, in the core; what computes stays out of the contract.
+    from: { path: '^contract/', pathNot: '\\.spec\\.ts$' },
+    to: {
+      path: '^(core|server|web)/',
+      pathNot: '^core/src/(units|theory|guitar|riff|formats)/index\\.ts$',
+      dependencyTypesNot: ['type-only'],
+    },
   },
   {
     name: 'contract-npm',
@@ -98,25 +162,28 @@ forbidden.push(
     name: 'core-by-door',
     severity: 'error',
     from: { path: '^core/src/([^/]+)/' },
-    to: { path: '^core/src/', pathNot: ['^core/src/$1/', '^core/src/[^/]+/index\\.ts$'] },
+    to: {
+      path: '^core/src/',
+      pathNot: ['^core/src/$1/', '^core/src/[^/]+/index\\.ts$', '/test-[a-z-]+\\.ts$'],
+    },
   },
   {
     name: 'ui-shared-no-state',
     severity: 'error',
     from: { path: '^web/src/app/shared/' },
-    to: { path: '^web/src/app/(features|api|audio|workers|shell)/' },
+    to: { path: '^web/src/app/(?!shared/)' },
   },
   {
     name: 'dsp-in-workers-only',
     severity: 'error',
-    from: { path: '^web/src/app/(?!workers/)' },
-    to: { path: '^core/src/(dsp|mir|check|synth|analysis)/', dependencyTypesNot: ['type-only'] },
+    from: { path: '^web/src/app/', pathNot: '\\.(worker|spec)\\.ts$' },
+    to: { path: '^core/src/(dsp|mir|check|synth|analysis|playback)/', dependencyTypesNot: ['type-only'] },
   },
   {
     name: 'dsp-in-jobs-only',
     severity: 'error',
     from: { path: '^server/src/(?!jobs/)', pathNot: '\\.spec\\.ts$' },
-    to: { path: '^core/src/(dsp|mir|check|synth|analysis)/', dependencyTypesNot: ['type-only'] },
+    to: { path: '^core/src/(dsp|mir|check|synth|analysis|playback)/', dependencyTypesNot: ['type-only'] },
   },
   {
     name: 'no-stray-workspace',

@@ -4,6 +4,7 @@ export { songDocumentSchema, upgradeDocument } from './document';
 export { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 export type { AnalysisJob, AnalysisRequest, HeardSoFar } from './analysis';
 export {
+  exportParamsSchema,
   idParamsSchema,
   importAnswerSchema,
   importQuerySchema,
@@ -26,5 +27,6 @@ export { shapeBodySchema, shapeSchema } from './shapes';
 export type { Shape } from './shapes';
 export { healthSchema } from './health';
 export type { Health } from './health';
-export { ROUTES } from './routes';
+export { addressOf, ROUTES } from './routes';
+export type { Answer, PathParams, Route, Routes } from './routes';
 export { describeApi } from './openapi';

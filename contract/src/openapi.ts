@@ -45,6 +45,12 @@ export function describeApi(version: string): Json {
           description: route.summary,
           ...(route.answer && { content: content(route.answer, 'output') }),
         },
+        ...(route.orStatus && {
+          [route.orStatus.status]: {
+            description: `The same, when ${route.orStatus.when}`,
+            ...(route.answer && { content: content(route.answer, 'output') }),
+          },
+        }),
         default: {
           description: 'An error with a stable code',
           content: { 'application/json': { schema: { $ref: '#/components/schemas/Error' } } },

@@ -1,9 +1,10 @@
-/** Every address of the HTTP API in one table: the server mounts them, OpenAPI describes them. */
+/** Every address of the HTTP API in one table: the server mounts them, clients call them, OpenAPI describes them. */
 import * as z from 'zod';
 import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 import { healthSchema } from './health';
 import { shapeBodySchema, shapeSchema } from './shapes';
 import {
+  exportParamsSchema,
   idParamsSchema,
   importAnswerSchema,
   importQuerySchema,
@@ -23,6 +24,8 @@ export interface Route {
   /** A schema for JSON, 'bytes' for a raw body. */
   readonly body?: z.ZodType | 'bytes';
   readonly status: number;
+  /** Another status with the same answer, and when. */
+  readonly orStatus?: { readonly status: number; readonly when: string };
   /** A schema for JSON, or the media type of the answer; none for 204. */
   readonly answer?: z.ZodType | `${string}/${string}`;
 }
@@ -33,7 +36,15 @@ export const ROUTES = {
     path: '/api/health',
     summary: 'Whether database and queue answer',
     status: 200,
+    orStatus: { status: 503, when: 'one of them does not' },
     answer: healthSchema,
+  },
+  describeApi: {
+    method: 'get',
+    path: '/api/openapi.json',
+    summary: 'This description (OpenAPI 3.1)',
+    status: 200,
+    answer: z.record(z.string(), z.unknown()),
   },
   listSongs: {
     method: 'get',
@@ -58,6 +69,14 @@ export const ROUTES = {
     body: saveRequestSchema,
     status: 200,
     answer: saveAnswerSchema,
+  },
+  exportSong: {
+    method: 'get',
+    path: '/api/songs/:id/formats/:format',
+    summary: 'The song in a format that it can be taken away in',
+    params: exportParamsSchema,
+    status: 200,
+    answer: 'text/plain',
   },
   deleteSong: {
     method: 'delete',
@@ -96,6 +115,7 @@ export const ROUTES = {
     query: importQuerySchema,
     body: 'bytes',
     status: 201,
+    orStatus: { status: 200, when: 'the same bytes are on the shelf already' },
     answer: importAnswerSchema,
   },
   recordingAudio: {
@@ -148,3 +168,27 @@ export const ROUTES = {
     answer: 'text/event-stream',
   },
 } as const satisfies Record<string, Route>;
+
+export type Routes = typeof ROUTES;
+
+type Named<Path extends string> = Path extends `${string}:${infer Name}/${infer Rest}`
+  ? Name | Named<Rest>
+  : Path extends `${string}:${infer Name}`
+    ? Name
+    : never;
+
+/** What stands in the path of a route. */
+export type PathParams<Name extends keyof Routes> = Readonly<Record<Named<Routes[Name]['path']>, string>>;
+
+/** What a route answers with, for those that answer JSON. */
+export type Answer<Name extends keyof Routes> = Routes[Name] extends { readonly answer: infer A }
+  ? A extends z.ZodType
+    ? z.infer<A>
+    : never
+  : never;
+
+/** The address of a route, with what stands in its path. */
+export function addressOf<Name extends keyof Routes>(name: Name, params: PathParams<Name>): string {
+  const given: Readonly<Record<string, string>> = params;
+  return ROUTES[name].path.replace(/:(\w+)/g, (_, key: string) => encodeURIComponent(given[key]));
+}

@@ -1,5 +1,6 @@
 /** Songs on the shelf, and the open song. */
 import * as z from 'zod';
+import { FORMATS } from '@wild-needle/core/formats';
 import { TEXT_LIMITS } from '@wild-needle/core/riff';
 import { analysisJobSchema } from './analysis';
 import { songDocumentSchema } from './document';
@@ -70,6 +71,9 @@ export const importAnswerSchema = z.object({
 export type ImportAnswer = z.infer<typeof importAnswerSchema>;
 
 export const idParamsSchema = z.object({ id: z.uuid() });
+
+/** A format by its id, see `FORMATS` of the core. */
+export const exportParamsSchema = idParamsSchema.extend({ format: z.enum(FORMATS.map((f) => f.id)) });
 
 /** Largest file taken. */
 export const MAX_UPLOAD_BYTES = 500 * 1000 * 1000;

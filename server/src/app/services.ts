@@ -3,6 +3,7 @@ import { rm } from 'node:fs/promises';
 import type { Runner } from 'graphile-worker';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
+import { draftDocument } from '@wild-needle/core/draft';
 import { openDatabase } from '../db/database';
 import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
@@ -12,7 +13,6 @@ import { createSongsStore, type SongsStore } from '../features/songs/songs.store
 import { summarise } from '../features/songs/summarise';
 import { createAnalyseHandler } from '../jobs/run-analysis';
 import { prepareQueue, startRunner } from '../jobs/queue';
-import { writeDraft } from '../jobs/write-draft';
 import { RecordingRow, SongRow } from '../db/models';
 import type { Config } from './config';
 
@@ -38,7 +38,8 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     const recording = await RecordingRow.findByPk(recordingId, { attributes: ['songId'], transaction });
     const song = recording && (await SongRow.findByPk(recording.songId, { transaction }));
     if (!song || song.summary.riffs > 0) return;
-    const draft = writeDraft(analysis, song, recordingId);
+    const { title, artist } = song;
+    const draft = draftDocument(analysis, { title, artist, recordingId });
     await songs.saveDraft(song.id, song.revision, draft, summarise(draft), new Date(), transaction);
   });
   const importRecording = createImport(

@@ -1,12 +1,13 @@
 /** The connection to PostgreSQL, brought to the newest tables before use. */
 import { Client } from 'pg';
 import { Sequelize } from 'sequelize';
-import { Umzug, type UmzugStorage } from 'umzug';
+import { SequelizeStorage, Umzug } from 'umzug';
 import { defineModels } from './models';
 import * as firstTables from './migrations/0001-first-tables';
 import * as whatIsGiven from './migrations/0002-what-is-given';
 import * as heardSoFar from './migrations/0003-heard-so-far';
 import * as shapes from './migrations/0004-shapes';
+import * as whatIsConfirmed from './migrations/0005-what-is-confirmed';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -14,24 +15,8 @@ const MIGRATIONS = [
   { name: '0002-what-is-given', up: whatIsGiven.up, down: whatIsGiven.down },
   { name: '0003-heard-so-far', up: heardSoFar.up, down: heardSoFar.down },
   { name: '0004-shapes', up: shapes.up, down: shapes.down },
+  { name: '0005-what-is-confirmed', up: whatIsConfirmed.up, down: whatIsConfirmed.down },
 ];
-
-/** Names of executed migrations, in a table of our own (a port of umzug). */
-function storage(sequelize: Sequelize): UmzugStorage {
-  return {
-    async logMigration({ name }) {
-      await sequelize.query('INSERT INTO migrations (name) VALUES (:name)', { replacements: { name } });
-    },
-    async unlogMigration({ name }) {
-      await sequelize.query('DELETE FROM migrations WHERE name = :name', { replacements: { name } });
-    },
-    async executed() {
-      await sequelize.query('CREATE TABLE IF NOT EXISTS migrations (name text PRIMARY KEY)');
-      const [rows] = await sequelize.query('SELECT name FROM migrations ORDER BY name');
-      return (rows as { name: string }[]).map((r) => r.name);
-    },
-  };
-}
 
 async function createIfMissing(url: string): Promise<void> {
   const name = decodeURIComponent(new URL(url).pathname.slice(1));
@@ -63,7 +48,7 @@ export async function openDatabase(url: string): Promise<Sequelize> {
       up: () => up(sequelize),
       down: () => down(sequelize),
     })),
-    storage: storage(sequelize),
+    storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,
   });
   await umzug.up();

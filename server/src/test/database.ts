@@ -8,10 +8,15 @@ import { pino } from 'pino';
 import { createHttpApp } from '../app/http-app';
 import { createServices, startWorking, type Services } from '../app/services';
 import type { Config } from '../app/config';
+import type { Express } from 'express';
+import { createAsk, type Ask } from './ask';
 import { listenForAnalyses } from '../features/analyses/analysis-events';
 
 export interface TestServer {
   readonly url: string;
+  /** A request whose answer is held against the contract. */
+  readonly ask: Ask;
+  readonly app: Express;
   readonly services: Services;
   readonly config: Config;
   stop(): Promise<void>;
@@ -35,13 +40,15 @@ export async function startTestServer({ jobs }: { jobs: number }): Promise<TestS
   const services = await createServices(config);
   const events = await listenForAnalyses(config.databaseUrl, services.analyses, () => undefined);
   const stopWorking = await startWorking(config, services, logger);
+  const app = createHttpApp(services, events, logger);
   const server = await new Promise<Server>((resolve) => {
-    const listening = createHttpApp(services, events, logger).listen(0, '127.0.0.1', () =>
-      resolve(listening),
-    );
+    const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
   });
+  const address = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
-    url: `http://127.0.0.1:${(server.address() as AddressInfo).port}`,
+    url: address,
+    ask: createAsk(address),
+    app,
     services,
     config,
     async stop() {

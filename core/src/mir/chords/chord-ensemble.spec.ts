@@ -3,7 +3,7 @@ import { createRandom } from '../../units';
 import { createChordEnsemble } from './chord-ensemble';
 import { createChordNetwork, type ChordNetworkWeights } from './chord-network';
 import { SPECTRUM_SIZE } from './chord-spectrum';
-import { randomChordNetwork } from '../net/test-weights';
+import { randomChordNetwork } from './test-network';
 
 const random = createRandom(5);
 const member = (): ChordNetworkWeights => randomChordNetwork(0.002, random);

@@ -12,7 +12,8 @@ import {
 } from './chord-network';
 import { BINS_PER_SEMITONE, SPECTRUM_SIZE } from './chord-spectrum';
 import type { LayerWeights } from '../net/network';
-import { randomChordNetwork, randomLayer } from '../net/test-weights';
+import { randomLayer } from '../net/test-weights';
+import { randomChordNetwork } from './test-network';
 
 const random = createRandom(12);
 const layer = (inputs: number, outputs: number): LayerWeights => randomLayer(inputs, outputs, 0.001, random);

@@ -1,10 +1,12 @@
 import { ALGORITHM_VERSION } from '@wild-needle/core/analysis';
+import { PLAIN_RIFF } from '@wild-needle/core/riff';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import {
   importAnswerSchema,
   openSongSchema,
   ROUTES,
   type AnalysisJob,
+  type OpenSong,
   type SongSummary,
 } from '@wild-needle/contract';
 import { startTestServer, type TestServer } from '../../test/database';
@@ -14,7 +16,7 @@ async function importTone(
   server: TestServer,
   freqHz: number,
 ): Promise<{ songId: string; recordingId: string }> {
-  const answer = await fetch(`${server.url}/api/recordings?fileName=tone${freqHz}.wav`, {
+  const answer = await server.ask(`/api/recordings?fileName=tone${freqHz}.wav`, {
     method: 'POST',
     body: new Uint8Array(toneFile('wav', 6, freqHz)),
   });
@@ -29,11 +31,11 @@ describe('analyses that run', () => {
   afterAll(() => server.stop());
 
   it('tell their progress, end with a result and a draft', async () => {
-    const stream = await fetch(`${server.url}/api/analyses/events`);
+    const stream = await server.ask(`/api/analyses/events`);
     const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
     const { songId, recordingId } = await importTone(server, 110);
     const shelved = async (): Promise<SongSummary> => {
-      const answer = await fetch(`${server.url}${ROUTES.listSongs.path}`);
+      const answer = await server.ask(`${ROUTES.listSongs.path}`);
       return ROUTES.listSongs.answer.parse(await answer.json()).find(({ id }) => id === songId)!;
     };
     const { updatedAt } = await shelved();
@@ -43,16 +45,47 @@ describe('analyses that run', () => {
     expect(told).toContain('event: job');
     expect(told).toContain('"status":"running"');
 
-    const result = (await (await fetch(`${server.url}/api/recordings/${recordingId}/analysis`)).json()) as {
+    const result = (await (await server.ask(`/api/recordings/${recordingId}/analysis`)).json()) as {
       schema: string;
       algorithm: string;
     };
     expect(result).toMatchObject({ schema: 'wild-needle/analysis@1', algorithm: ALGORITHM_VERSION });
-    const song = openSongSchema.parse(await (await fetch(`${server.url}/api/songs/${songId}`)).json());
+    const song = openSongSchema.parse(await (await server.ask(`/api/songs/${songId}`)).json());
     expect(song.revision).toBe(2);
     expect(song.job).toMatchObject({ status: 'done', soFar: null });
     // Nobody has worked on it yet.
     expect(await shelved()).toMatchObject({ revision: 2, updatedAt });
+  });
+
+  it('leave a document alone that has riffs', async () => {
+    const { songId, recordingId } = await importTone(server, 130);
+    const open = async (): Promise<OpenSong> =>
+      openSongSchema.parse(await (await server.ask(`/api/songs/${songId}`)).json());
+    const finished = async (): Promise<OpenSong> => {
+      await expect.poll(async () => (await open()).job?.status, { timeout: 20_000 }).toBe('done');
+      return open();
+    };
+    const { revision, document } = await finished();
+    const riff = {
+      ...PLAIN_RIFF,
+      id: 'mine',
+      letter: 'Z',
+      name: 'Mine',
+      bars: [{ beats: 4, unit: 4 }],
+      strums: [],
+    };
+    await server.ask(`/api/songs/${songId}/document`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        baseRevision: revision,
+        document: { ...document, riffs: [riff], sections: [] },
+      }),
+    });
+    await server.ask(`/api/recordings/${recordingId}/analyses`, { method: 'POST' });
+    const after = await finished();
+    expect(after.revision).toBe(revision + 1);
+    expect(after.document.riffs.map((r) => r.id)).toEqual(['mine']);
   });
 });
 
@@ -66,7 +99,7 @@ describe('an analysis that is told the tuning', () => {
   it('uses it instead of a guess, and refuses one that is none', async () => {
     const { recordingId } = await importTone(server, 98);
     const start = (body: unknown): Promise<Response> =>
-      fetch(`${server.url}/api/recordings/${recordingId}/analyses`, {
+      server.ask(`/api/recordings/${recordingId}/analyses`, {
         method: 'POST',
         headers: { 'Content-Type': 'application/json' },
         body: JSON.stringify(body),
@@ -84,7 +117,7 @@ describe('an analysis that is told the tuning', () => {
 describe('analyses that wait', () => {
   let server: TestServer;
   const job = async (recordingId: string): Promise<AnalysisJob> => {
-    const answer = await fetch(`${server.url}/api/recordings/${recordingId}/analyses`, { method: 'POST' });
+    const answer = await server.ask(`/api/recordings/${recordingId}/analyses`, { method: 'POST' });
     return (await answer.json()) as AnalysisJob;
   };
   beforeAll(async () => {
@@ -96,7 +129,7 @@ describe('analyses that wait', () => {
     const { recordingId } = await importTone(server, 220);
     const first = await job(recordingId);
     expect((await job(recordingId)).id).toBe(first.id);
-    const cancelled = await fetch(`${server.url}/api/analyses/${first.id}/cancel`, { method: 'POST' });
+    const cancelled = await server.ask(`/api/analyses/${first.id}/cancel`, { method: 'POST' });
     expect(await cancelled.json()).toMatchObject({ status: 'cancelled' });
     expect(await server.services.analyses.claim(first.id)).toBeNull();
     expect((await job(recordingId)).id).not.toBe(first.id);

@@ -24,7 +24,7 @@ export function healthRoutes(sequelize: Sequelize): Router {
     response.status(status === 'ok' ? 200 : 503).json(health);
   });
 
-  router.get('/api/openapi.json', (_request, response) => {
+  router.get(ROUTES.describeApi.path, (_request, response) => {
     response.json(description);
   });
 

@@ -15,7 +15,7 @@ afterAll(() => server.stop());
 
 function send(bytes: Buffer, fileName: string): Promise<Response> {
   const query = new URLSearchParams({ fileName });
-  return fetch(`${server.url}/api/recordings?${query.toString()}`, {
+  return server.ask(`/api/recordings?${query.toString()}`, {
     method: 'POST',
     body: new Uint8Array(bytes),
   });
@@ -54,27 +54,27 @@ describe('import', () => {
     const bytes = toneFile(ending, 3, 110, extra);
     const { recordingId, alreadyKnown } = await imported(bytes, `tone.${ending}`);
     expect(alreadyKnown).toBe(false);
-    const back = await fetch(`${server.url}/api/recordings/${recordingId}/audio`);
+    const back = await server.ask(`/api/recordings/${recordingId}/audio`);
     expect(Buffer.from(await back.arrayBuffer()).equals(bytes)).toBe(true);
   });
 
   it('answers ranges over the borders of its chunks, and says which there are', async () => {
     const bytes = toneFile('wav', 5, 220);
     const { recordingId } = await imported(bytes, 'long.wav');
-    const url = `${server.url}/api/recordings/${recordingId}/audio`;
+    const url = `/api/recordings/${recordingId}/audio`;
     for (const [start, end] of [
       [CHUNK_BYTES - 10, CHUNK_BYTES + 10],
       [0, 0],
       [bytes.length - 1, bytes.length - 1],
     ]) {
-      const part = await fetch(url, { headers: { Range: `bytes=${start}-${end}` } });
+      const part = await server.ask(url, { headers: { Range: `bytes=${start}-${end}` } });
       expect(part.status).toBe(206);
       expect(part.headers.get('content-range')).toBe(`bytes ${start}-${end}/${bytes.length}`);
       expect(Buffer.from(await part.arrayBuffer()).equals(bytes.subarray(start, end + 1))).toBe(true);
     }
-    const suffix = await fetch(url, { headers: { Range: 'bytes=-100' } });
+    const suffix = await server.ask(url, { headers: { Range: 'bytes=-100' } });
     expect(Buffer.from(await suffix.arrayBuffer()).equals(bytes.subarray(-100))).toBe(true);
-    expect((await fetch(url, { headers: { Range: `bytes=${bytes.length}-` } })).status).toBe(416);
+    expect((await server.ask(url, { headers: { Range: `bytes=${bytes.length}-` } })).status).toBe(416);
   });
 
   it('recognises the same file by its hash', async () => {
@@ -149,7 +149,7 @@ describe('import', () => {
 
   it('draws an outline of one byte per 5 ms', async () => {
     const { recordingId } = await imported(toneFile('wav', 2, 660), 'outline.wav');
-    const envelope = await fetch(`${server.url}/api/recordings/${recordingId}/envelope`);
+    const envelope = await server.ask(`/api/recordings/${recordingId}/envelope`);
     const bytes = new Uint8Array(await envelope.arrayBuffer());
     expect(bytes).toHaveLength(400);
     expect(bytes[200]).toBeGreaterThan(240);

@@ -6,9 +6,9 @@ import { startTestServer, type TestServer } from '../../test/database';
 
 let server: TestServer;
 const list = async (): Promise<Shape[]> =>
-  z.array(shapeSchema).parse(await (await fetch(`${server.url}/api/shapes`)).json());
+  z.array(shapeSchema).parse(await (await server.ask(`/api/shapes`)).json());
 const send = (method: string, id: string, body?: unknown): Promise<Response> =>
-  fetch(`${server.url}/api/shapes/${id}`, {
+  server.ask(`/api/shapes/${id}`, {
     method,
     headers: { 'content-type': 'application/json' },
     body: body === undefined ? undefined : JSON.stringify(body),

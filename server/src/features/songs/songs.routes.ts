@@ -1,6 +1,8 @@
 /** The shelf and the open song over HTTP. */
 import { json, Router } from 'express';
+import { FORMATS } from '@wild-needle/core/formats';
 import {
+  exportParamsSchema,
   idParamsSchema,
   ROUTES,
   saveRequestSchema,
@@ -36,6 +38,14 @@ export function songsRoutes(store: SongsStore, now: () => Date): Router {
     const result = await store.save(id, baseRevision, document, summarise(document), now());
     if (!result.saved) throw result.reason === 'conflict' ? new ConflictError() : new NotFoundError('song');
     response.json({ revision: result.revision, savedAt: result.savedAt.toISOString() } satisfies SaveAnswer);
+  });
+
+  router.get(ROUTES.exportSong.path, async (request, response) => {
+    const { id, format: wanted } = parse(exportParamsSchema, request.params);
+    const song = await store.open(id);
+    const format = FORMATS.find((f) => f.id === wanted);
+    if (!song || !format) throw new NotFoundError('song');
+    response.type(format.mime).send(format.write(song.document));
   });
 
   router.delete(ROUTES.deleteSong.path, async (request, response) => {

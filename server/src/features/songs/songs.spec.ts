@@ -1,14 +1,22 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { errorSchema, importAnswerSchema, openSongSchema, type OpenSong } from '@wild-needle/contract';
+import * as z from 'zod';
+import {
+  errorSchema,
+  importAnswerSchema,
+  openSongSchema,
+  ROUTES,
+  type OpenSong,
+} from '@wild-needle/contract';
+import { FORMATS } from '@wild-needle/core/formats';
 import { startTestServer, type TestServer } from '../../test/database';
 import { toneFile } from '../../test/audio';
 
 let server: TestServer;
 let song: OpenSong;
 const open = async (id: string): Promise<OpenSong> =>
-  openSongSchema.parse(await (await fetch(`${server.url}/api/songs/${id}`)).json());
+  openSongSchema.parse(await (await server.ask(`/api/songs/${id}`)).json());
 const save = (id: string, body: unknown): Promise<Response> =>
-  fetch(`${server.url}/api/songs/${id}/document`, {
+  server.ask(`/api/songs/${id}/document`, {
     method: 'PUT',
     headers: { 'content-type': 'application/json' },
     body: typeof body === 'string' ? body : JSON.stringify(body),
@@ -17,7 +25,7 @@ const save = (id: string, body: unknown): Promise<Response> =>
 beforeAll(async () => {
   server = await startTestServer({ jobs: 0 });
   const query = new URLSearchParams({ fileName: 'song.wav', artist: 'Tin Parliament' });
-  const answer = await fetch(`${server.url}/api/recordings?${query.toString()}`, {
+  const answer = await server.ask(`/api/recordings?${query.toString()}`, {
     method: 'POST',
     body: new Uint8Array(toneFile('wav', 2)),
   });
@@ -62,25 +70,30 @@ describe('songs', () => {
     expect(error.message).toMatch(message);
   });
 
+  it.each(FORMATS)('are taken away as $id', async ({ id, mime, write }) => {
+    const answer = await server.ask(`/api/songs/${song.id}/formats/${id}`);
+    expect(answer.headers.get('content-type')).toContain(mime);
+    expect(await answer.text()).toBe(write((await open(song.id)).document));
+  });
+
   it('answer 404 for what is not there and 400 for what is no id', async () => {
-    expect((await fetch(`${server.url}/api/songs/3fa85f64-5717-4562-b3fc-2c963f66afa6`)).status).toBe(404);
-    expect((await fetch(`${server.url}/api/songs/1;drop`)).status).toBe(400);
-    expect((await fetch(`${server.url}/api/nothing`)).status).toBe(404);
+    expect((await server.ask(`/api/songs/3fa85f64-5717-4562-b3fc-2c963f66afa6`)).status).toBe(404);
+    expect((await server.ask(`/api/songs/1;drop`)).status).toBe(400);
+    expect((await server.ask(`/api/nothing`)).status).toBe(404);
+    expect((await server.ask(`/api/songs/${song.id}/formats/nothing`)).status).toBe(400);
   });
 
   it('stand on the shelf until they are removed, with all that belongs to them', async () => {
-    const list = async (): Promise<unknown[]> =>
-      (await (await fetch(`${server.url}/api/songs`)).json()) as unknown[];
+    const list = async (): Promise<unknown[]> => (await (await server.ask(`/api/songs`)).json()) as unknown[];
     expect(await list()).toHaveLength(1);
-    expect((await fetch(`${server.url}/api/songs/${song.id}`, { method: 'DELETE' })).status).toBe(204);
+    expect((await server.ask(`/api/songs/${song.id}`, { method: 'DELETE' })).status).toBe(204);
     expect(await list()).toEqual([]);
-    expect((await fetch(`${server.url}/api/recordings/${song.recording?.id ?? ''}/audio`)).status).toBe(404);
+    expect((await server.ask(`/api/recordings/${song.recording?.id ?? ''}/audio`)).status).toBe(404);
   });
 });
 
 describe('borders', () => {
-  const ask = (headers: Record<string, string>): Promise<Response> =>
-    fetch(`${server.url}/api/songs`, { headers });
+  const ask = (headers: Record<string, string>): Promise<Response> => server.ask(`/api/songs`, { headers });
 
   it('answers its own page and refuses others', async () => {
     expect((await ask({ Origin: server.url })).status).toBe(200);
@@ -105,14 +118,36 @@ describe('borders', () => {
     expect(policy).toContain("default-src 'none'");
   });
 
-  it('describes itself in OpenAPI and answers for its health', async () => {
-    const api = (await (await fetch(`${server.url}/api/openapi.json`)).json()) as {
-      openapi: string;
-      paths: object;
-    };
-    expect(api.openapi).toBe('3.1.1');
-    expect(Object.keys(api.paths)).toContain('/api/songs/{id}/document');
-    const health = await (await fetch(`${server.url}/api/health`)).json();
+  it('answers for its health', async () => {
+    const health = await (await server.ask(`/api/health`)).json();
     expect(health).toMatchObject({ status: 'ok', database: true, queue: true });
   });
+
+  it('describes every route that it serves, and serves every route that it describes', async () => {
+    const api = z
+      .object({ openapi: z.literal('3.1.1'), paths: z.record(z.string(), z.record(z.string(), z.unknown())) })
+      .parse(await (await server.ask(`/api/openapi.json`)).json());
+    const described = Object.entries(api.paths).flatMap(([path, methods]) =>
+      Object.keys(methods).map((method) => `${method} ${path.replace(/\{(\w+)\}/g, ':$1')}`),
+    );
+    const served = servedRoutes(server.app.router.stack as unknown as Layer[]).filter((route) =>
+      route.includes(' /api/'),
+    );
+    expect(served.sort()).toEqual(described.sort());
+    expect(described).toHaveLength(Object.keys(ROUTES).length);
+  });
 });
+
+interface Layer {
+  readonly route?: { readonly path: string; readonly stack: readonly { readonly method: string }[] };
+  readonly handle: { readonly stack?: readonly Layer[] };
+}
+
+/** 'get /api/songs' for each route that Express has, in routers too. */
+function servedRoutes(stack: readonly Layer[]): string[] {
+  return stack.flatMap(({ route, handle }) =>
+    route
+      ? [...new Set(route.stack.map((s) => `${s.method} ${route.path}`))]
+      : servedRoutes(handle.stack ?? []),
+  );
+}

@@ -1,21 +1,23 @@
-/** The server over HTTP; every answer is parsed with its schema. Failures become an {@link ApiError} with a code. */
+/**
+ * The server over HTTP. Addresses, methods and answers come from the contract's table of routes; every answer is parsed with its
+ * schema. Failures become an {@link ApiError} with a code.
+ */
 import { HttpClient, HttpErrorResponse, HttpEventType } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { catchError, filter, map, Observable, throwError } from 'rxjs';
 import * as z from 'zod';
 import {
+  addressOf,
   analysisJobSchema,
-  analysisSchema,
   errorSchema,
-  importAnswerSchema,
-  openSongSchema,
-  saveAnswerSchema,
-  shapeSchema,
-  songSummarySchema,
+  ROUTES,
   type AnalysisJob,
+  type Answer,
   type ErrorCode,
   type ImportAnswer,
   type OpenSong,
+  type PathParams,
+  type Routes,
   type SaveAnswer,
   type SaveRequest,
   type Shape,
@@ -46,38 +48,39 @@ function toApiError(error: unknown): Observable<never> {
   return throwError(() => error);
 }
 
+/** Routes that answer JSON, that answer bytes, and that answer nothing. */
+type Answering<Kind> = {
+  [Name in keyof Routes]: Routes[Name] extends { readonly answer: Kind } ? Name : never;
+}[keyof Routes];
+type JsonRoute = Answering<z.ZodType>;
+type BytesRoute = Answering<'application/octet-stream'>;
+type SilentRoute = Exclude<keyof Routes, Answering<z.ZodType | string>>;
+
 @Injectable({ providedIn: 'root' })
 export class Api {
   private readonly http = inject(HttpClient);
 
   listSongs(): Observable<SongSummary[]> {
-    return this.http.get<unknown>('/api/songs').pipe(
-      map((v) => z.array(songSummarySchema).parse(v)),
-      catchError(toApiError),
-    );
+    return this.ask('listSongs', {});
   }
 
   openSong(id: string): Observable<OpenSong> {
-    return this.http.get<unknown>(`/api/songs/${id}`).pipe(
-      map((v) => openSongSchema.parse(v)),
-      catchError(toApiError),
-    );
+    return this.ask('openSong', { id });
   }
 
   saveSong(id: string, request: SaveRequest): Observable<SaveAnswer> {
-    return this.http.put<unknown>(`/api/songs/${id}/document`, request).pipe(
-      map((v) => saveAnswerSchema.parse(v)),
-      catchError(toApiError),
-    );
+    return this.ask('saveSong', { id }, request);
   }
 
-  deleteSong(id: string): Observable<unknown> {
-    return this.http.delete<unknown>(`/api/songs/${id}`).pipe(catchError(toApiError));
+  deleteSong(id: string): Observable<void> {
+    return this.tell('deleteSong', { id });
   }
 
   importRecording(file: File): Observable<ImportEvent> {
+    const { method, answer } = ROUTES.importRecording;
     return this.http
-      .post<unknown>('/api/recordings', file, {
+      .request<unknown>(method, addressOf('importRecording', {}), {
+        body: file,
         params: { fileName: file.name },
         headers: { 'Content-Type': 'application/octet-stream' },
         reportProgress: true,
@@ -89,7 +92,7 @@ export class Api {
             return { kind: 'sent', share: event.total ? event.loaded / event.total : 0 };
           }
           return event.type === HttpEventType.Response
-            ? { kind: 'done', answer: importAnswerSchema.parse(event.body) }
+            ? { kind: 'done', answer: answer.parse(event.body) }
             : null;
         }),
         filter((event) => event !== null),
@@ -98,43 +101,29 @@ export class Api {
   }
 
   envelope(recordingId: string): Observable<Uint8Array> {
-    return this.http.get(`/api/recordings/${recordingId}/envelope`, { responseType: 'arraybuffer' }).pipe(
-      map((bytes) => new Uint8Array(bytes)),
-      catchError(toApiError),
-    );
+    return this.bytes('recordingEnvelope', { id: recordingId }).pipe(map((bytes) => new Uint8Array(bytes)));
   }
 
   audio(recordingId: string): Observable<ArrayBuffer> {
-    return this.http
-      .get(`/api/recordings/${recordingId}/audio`, { responseType: 'arraybuffer' })
-      .pipe(catchError(toApiError));
+    return this.bytes('recordingAudio', { id: recordingId });
   }
 
   analysis(recordingId: string): Observable<Analysis> {
-    return this.http.get<unknown>(`/api/recordings/${recordingId}/analysis`).pipe(
-      map((v) => analysisSchema.parse(v)),
-      catchError(toApiError),
-    );
+    return this.ask('recordingAnalysis', { id: recordingId });
   }
 
   startAnalysis(recordingId: string): Observable<AnalysisJob> {
-    return this.http.post<unknown>(`/api/recordings/${recordingId}/analyses`, null).pipe(
-      map((v) => analysisJobSchema.parse(v)),
-      catchError(toApiError),
-    );
+    return this.ask('startAnalysis', { id: recordingId });
   }
 
   cancelAnalysis(id: string): Observable<AnalysisJob> {
-    return this.http.post<unknown>(`/api/analyses/${id}/cancel`, null).pipe(
-      map((v) => analysisJobSchema.parse(v)),
-      catchError(toApiError),
-    );
+    return this.ask('cancelAnalysis', { id });
   }
 
   /** Every change of an analysis; reconnects by itself as EventSource does. */
   analysisEvents(): Observable<AnalysisJob> {
     return new Observable((subscriber) => {
-      const source = new EventSource('/api/analyses/events');
+      const source = new EventSource(addressOf('analysisEvents', {}));
       source.addEventListener('job', (event) => {
         const job = analysisJobSchema.safeParse(JSON.parse(event.data as string));
         if (job.success) subscriber.next(job.data);
@@ -144,20 +133,40 @@ export class Api {
   }
 
   listShapes(): Observable<Shape[]> {
-    return this.http.get<unknown>('/api/shapes').pipe(
-      map((v) => z.array(shapeSchema).parse(v)),
-      catchError(toApiError),
-    );
+    return this.ask('listShapes', {});
   }
 
   keepShape({ id, ...body }: Shape): Observable<Shape> {
-    return this.http.put<unknown>(`/api/shapes/${id}`, body).pipe(
-      map((v) => shapeSchema.parse(v)),
+    return this.ask('keepShape', { id }, body);
+  }
+
+  forgetShape(id: string): Observable<void> {
+    return this.tell('forgetShape', { id });
+  }
+
+  private ask<Name extends JsonRoute>(
+    name: Name,
+    params: PathParams<Name>,
+    body: unknown = null,
+  ): Observable<Answer<Name>> {
+    const { method, answer } = ROUTES[name];
+    return this.http.request<unknown>(method, addressOf(name, params), { body }).pipe(
+      // The table gives each name the schema of its own answer; the compiler can't follow that through the union.
+      map((value) => answer.parse(value) as Answer<Name>),
       catchError(toApiError),
     );
   }
 
-  forgetShape(id: string): Observable<void> {
-    return this.http.delete<void>(`/api/shapes/${id}`).pipe(catchError(toApiError));
+  private tell<Name extends SilentRoute>(name: Name, params: PathParams<Name>): Observable<void> {
+    return this.http.request(ROUTES[name].method, addressOf(name, params)).pipe(
+      map(() => undefined),
+      catchError(toApiError),
+    );
+  }
+
+  private bytes<Name extends BytesRoute>(name: Name, params: PathParams<Name>): Observable<ArrayBuffer> {
+    return this.http
+      .get(addressOf(name, params), { responseType: 'arraybuffer' })
+      .pipe(catchError(toApiError));
   }
 }

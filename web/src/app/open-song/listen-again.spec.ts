@@ -4,7 +4,6 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { AnalysedStrum, Analysis } from '@wild-needle/core/analysis';
 import { Api } from '../api/api';
 import { WHOLE } from '../recording/hearing';
-import { Player } from '../transport/player';
 import { OpenSongStore } from './open-song.store';
 import { analyseInWorker, type AnalysisTask } from '../recording/analysis-client';
 import { ListenAgain } from './listen-again';
@@ -42,7 +41,6 @@ describe('listening again', () => {
     TestBed.configureTestingModule({
       providers: [
         { provide: Api, useValue: { audio: () => of(new ArrayBuffer(8)) } },
-        { provide: Player, useValue: { hearing: () => WHOLE } },
         {
           provide: OpenSongStore,
           useValue: {
@@ -61,7 +59,7 @@ describe('listening again', () => {
   it('puts a part back at its place in the song', async () => {
     // The part starts twelve seconds before the loop, at 6 s of the song.
     worker.mockResolvedValue({ strums: [strum(14.25, [43, 50])] } as unknown as Analysis);
-    await expect(listening.start({ startS: 18, endS: 22 })).resolves.toBe(1);
+    await expect(listening.start({ startS: 18, endS: 22 }, WHOLE)).resolves.toBe(1);
     expect(hears(shown!.strums)).toEqual([
       [5, 40],
       [20.25, 43],
@@ -74,7 +72,7 @@ describe('listening again', () => {
 
   it('hears the whole song without a loop', async () => {
     worker.mockResolvedValue({ strums: [strum(5, [40, 47])] } as unknown as Analysis);
-    await expect(listening.start(null)).resolves.toBe(2);
+    await expect(listening.start(null, WHOLE)).resolves.toBe(2);
     expect(hears(shown!.strums)).toEqual([[5, 40]]);
     expect(listening.progress()).toBeNull();
   });
@@ -86,9 +84,9 @@ describe('listening again', () => {
           abort.addEventListener('abort', () => reject(abort.reason as Error));
         }),
     );
-    const result = listening.start(null);
+    const result = listening.start(null, WHOLE);
     await vi.waitFor(() => expect(worker).toHaveBeenCalled());
-    await expect(listening.start(null)).resolves.toBeNull();
+    await expect(listening.start(null, WHOLE)).resolves.toBeNull();
     listening.cancel();
     await expect(result).resolves.toBeNull();
     expect(shown).toBeNull();
@@ -97,8 +95,8 @@ describe('listening again', () => {
 
   it('tells when it fails, and can be tried again', async () => {
     worker.mockRejectedValueOnce(new Error('no sound'));
-    await expect(listening.start(null)).rejects.toThrow('no sound');
+    await expect(listening.start(null, WHOLE)).rejects.toThrow('no sound');
     worker.mockResolvedValue({ strums: [] } as unknown as Analysis);
-    await expect(listening.start(null)).resolves.toBe(3);
+    await expect(listening.start(null, WHOLE)).resolves.toBe(3);
   });
 });

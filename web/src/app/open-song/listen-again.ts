@@ -5,7 +5,7 @@
 import { inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
-import { Player } from '../transport/player';
+import type { Hearing } from '../recording/hearing';
 import { OpenSongStore } from './open-song.store';
 import { analyseInWorker, decodeForAnalysis } from '../recording/analysis-client';
 import { cutSignal, putBack, type HeardSpan } from '../recording/heard-anew';
@@ -14,7 +14,6 @@ import { cutSignal, putBack, type HeardSpan } from '../recording/heard-anew';
 export class ListenAgain {
   private readonly api = inject(Api);
   private readonly song = inject(OpenSongStore);
-  private readonly player = inject(Player);
   private running: AbortController | null = null;
   private readonly progressSignal = signal<{ readonly share: number; readonly doing: string } | null>(null);
 
@@ -23,9 +22,9 @@ export class ListenAgain {
 
   /**
    * Answers how many strums changed, or null when it was cancelled or there is nothing to hear. `span` null = the whole
-   * song.
+   * song; `hearing`: through which ears and focus.
    */
-  async start(span: HeardSpan | null): Promise<number | null> {
+  async start(span: HeardSpan | null, hearing: Hearing): Promise<number | null> {
     const [recording, document, songId] = [this.song.recording(), this.song.written(), this.song.songId()];
     if (!recording || !document || this.running) return null;
     const running = (this.running = new AbortController());
@@ -36,7 +35,7 @@ export class ListenAgain {
       const wanted = span ?? { startS: 0, endS: Infinity };
       const { signal: cut, fromS } = span ? cutSignal(whole, span) : { signal: whole, fromS: 0 };
       const heard = await analyseInWorker(
-        { signal: cut, fromS, document, hearing: this.player.hearing() },
+        { signal: cut, fromS, document, hearing },
         (share, doing) => this.progressSignal.set({ share, doing }),
         running.signal,
       );

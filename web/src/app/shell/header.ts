@@ -22,6 +22,7 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
   unsaved: 'Saving …',
   saving: 'Saving …',
   failing: 'Not saved, trying again; your work is kept on this computer',
+  refused: 'Not saved: the song is refused as it is',
   conflict: 'Not saved: changed in another window',
 };
 
@@ -180,7 +181,9 @@ export class Header {
   protected readonly songId = this.song.songId;
   protected readonly theme = this.store.selectSignal(settingsFeature.selectTheme);
   protected readonly saveWords = computed(() => SAVE_WORDS[this.song.saveStatus()]);
-  protected readonly inTrouble = computed(() => ['failing', 'conflict'].includes(this.song.saveStatus()));
+  protected readonly inTrouble = computed(() =>
+    ['failing', 'refused', 'conflict'].includes(this.song.saveStatus()),
+  );
   /** Share of the written strums that were checked against the recording. */
   protected readonly checkedPercent = computed(() => {
     const strums = this.document()?.riffs.flatMap((riff) => [...riff.strums, ...riff.guitar2]) ?? [];

@@ -7,6 +7,7 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DOCUMENT,
   effect,
   inject,
   input,
@@ -31,6 +32,8 @@ import { jobActions } from '../state/jobs/jobs.actions';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
 import { settingsFeature } from '../state/settings/settings.reducer';
 import { ListenAgain } from '../open-song/listen-again';
+import type { UnreadableCopy } from '../open-song/unsaved-copy';
+import { saveFile } from '../shared/save-file';
 import { Deck } from './deck/deck';
 import { DeckControl } from '../transport/deck-control';
 import { GrooveStrip } from './strip/groove-strip';
@@ -88,6 +91,26 @@ const TAB_AFTER_MS = 300;
               <button mat-stroked-button [disabled]="!song.theirs()" (click)="song.takeTheirs()">
                 Take theirs
               </button>
+            </div>
+          }
+          @if (song.saveStatus() === 'refused') {
+            <div class="band" role="alert">
+              <span
+                >This song can't be saved as it is: {{ refusal() }}. Nothing is lost: undo what was done last,
+                change it, or take the song away as a file.</span
+              >
+              <button mat-flat-button [disabled]="!song.canUndo()" (click)="song.undo()">Undo</button>
+              <button mat-stroked-button (click)="takeAway()">Take it away as a file</button>
+            </div>
+          }
+          @for (copy of song.unreadable(); track copy.key) {
+            <div class="band" role="alert">
+              <span
+                >Changes of an earlier window were not saved, and this program can't show them. They are kept
+                on this computer.</span
+              >
+              <button mat-flat-button (click)="takeAwayCopy(copy)">Take them away as a file</button>
+              <button mat-stroked-button (click)="song.forgetUnreadable(copy)">Forget them</button>
             </div>
           }
           @if (listening.progress(); as progress) {
@@ -183,6 +206,9 @@ export class SongFrame implements OnDestroy {
   protected readonly control = inject(DeckControl);
   protected readonly keysShown = this.control.keysShown;
 
+  private readonly page = inject(DOCUMENT);
+  /** Where the document is wrong is said from the document on. */
+  protected readonly refusal = computed(() => (this.song.refusal() ?? '').replace(/^document\./, ''));
   private readonly dropMediaKeys: () => void;
   private readonly jobs = this.store.selectSignal(jobsFeature.selectBySong);
   protected readonly job = computed(() => this.jobs()[this.songId()] ?? null);
@@ -262,6 +288,16 @@ export class SongFrame implements OnDestroy {
     if (control?.contains(document.activeElement) && document.activeElement instanceof HTMLElement) {
       document.activeElement.blur();
     }
+  }
+
+  /** The whole song as it is stored; nothing that was written gets lost with a refused save. */
+  protected takeAway(): void {
+    const document = this.song.document();
+    if (document) saveFile(this.page, document.title, 'json', 'application/json', JSON.stringify(document));
+  }
+
+  protected takeAwayCopy({ text }: UnreadableCopy): void {
+    saveFile(this.page, 'unsaved', 'json', 'application/json', text);
   }
 
   protected cancel(jobId: string): void {

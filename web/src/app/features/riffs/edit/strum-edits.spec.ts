@@ -8,7 +8,7 @@ import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM, type SongDocument } from '@wild
 import type { HeardPass } from '../../../open-song/heard-passes';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { PassAnswers } from '../../../open-song/pass-answers';
-import { RiffView } from '../page/riff-view';
+import { RiffView } from '../view/riff-view';
 import { StrumEdits } from './strum-edits';
 
 const ID = '3fa85f64-5717-4562-b3fc-2c963f66afa6';

@@ -36,7 +36,7 @@ import {
 import { TICKS_PER_QUARTER } from '@wild-needle/core/units';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { createFretEntry } from './fret-entry';
-import { RiffView } from '../page/riff-view';
+import { RiffView } from '../view/riff-view';
 
 /** Strums are added on eighths, and moved by sixteenths. */
 const ADD_STEP = TICKS_PER_QUARTER / 2;

@@ -36,7 +36,7 @@ import { OpenSongStore } from '../../../open-song/open-song.store';
 import { shapesActions } from '../../../state/shapes/shapes.actions';
 import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { StrumEdits } from '../edit/strum-edits';
-import { RIFF_KEYS } from './riff-keys';
+import { RIFF_KEYS } from '../keys/riff-keys';
 import { copyAs, exportAs } from '../../../shared/export';
 
 /** Bars of a new riff: what most riffs have. */

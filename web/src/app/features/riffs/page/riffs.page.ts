@@ -46,10 +46,10 @@ import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { ListenAgain } from '../../../open-song/listen-again';
 import { variationLabel } from '../../../shared/difference-words';
 import { PassRow } from '../passes/pass-row';
-import { MARK_COMMANDS } from '../strum/mark-views';
-import { RIFF_KEYS } from './riff-keys';
+import { MARK_COMMANDS } from '../tab/mark-views';
+import { RIFF_KEYS } from '../keys/riff-keys';
 import { RiffMenu } from './riff-menu';
-import { GUTTER, RiffView } from './riff-view';
+import { GUTTER, RiffView } from '../view/riff-view';
 import { MOVE_STEP, StrumEdits } from '../edit/strum-edits';
 import { StrumPanel } from '../strum/strum-panel';
 import { StrumStudy } from '../strum/strum-study';
@@ -207,7 +207,7 @@ export class RiffsPage implements OnDestroy {
     if (!before || this.listening.progress()) return;
     const loop = this.player.loop();
     try {
-      const changed = await this.listening.start(loop);
+      const changed = await this.listening.start(loop, this.player.hearing());
       if (changed === null) return;
       const where = loop ? 'in the loop' : 'in the song';
       const said =

@@ -18,7 +18,7 @@ import { MatButton } from '@angular/material/button';
 
 import { ChordName } from '../../../shared/chord-name';
 import { VERDICTS, verdictPath } from '../../../shared/verdict-paths';
-import { RIFF_KEYS } from '../page/riff-keys';
+import { RIFF_KEYS } from '../keys/riff-keys';
 
 export interface HeardMark {
   readonly x: number;

@@ -22,12 +22,12 @@ import { VerdictMark } from '../../../shared/verdict-mark';
 import { placeWords } from '../../../shared/difference-words';
 import { MarksPad } from './marks-pad';
 import { Neck } from './neck';
-import { RiffView } from '../page/riff-view';
+import { RiffView } from '../view/riff-view';
 import { chordNameOf } from '../tab/row-layout';
 import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
 
 import { fretText, handWords, noteName, fingeringWords } from './fingering-words';
-import { RIFF_KEYS } from '../page/riff-keys';
+import { RIFF_KEYS } from '../keys/riff-keys';
 
 /** Under this probability a written note is not heard. */
 const NOT_HEARD = 0.3;

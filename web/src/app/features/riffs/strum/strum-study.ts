@@ -12,7 +12,7 @@ import { Player } from '../../../transport/player';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { createFingeringsClient } from './fingerings-client';
-import { RiffView } from '../page/riff-view';
+import { RiffView } from '../view/riff-view';
 
 /** Note that index 0 of the measured notes stands for, see `FIRST_HEARD_NOTE` of core. */
 export const FIRST_HEARD_NOTE = 31;

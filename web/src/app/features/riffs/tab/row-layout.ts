@@ -15,7 +15,7 @@ import {
   type Strum,
 } from '@wild-needle/core/riff';
 import { nameNotes, type Key } from '@wild-needle/core/theory';
-import { spokenStrum } from '../strum/strum-words';
+import { spokenStrum } from './strum-words';
 
 /** The part of the riff that is on screen. */
 export interface TickWindow {

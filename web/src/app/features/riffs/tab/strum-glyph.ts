@@ -1,7 +1,7 @@
 /** One written strum, drawn: block, digits, tail and every mark that it carries. */
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import type { StrumBlock } from './row-layout';
-import { MARK_VIEW_ROWS, type MarkView } from '../strum/mark-views';
+import { MARK_VIEW_ROWS, type MarkView } from './mark-views';
 import { bracketPath, crossPath, diamondPath, strokePath, tailPath } from './strum-shapes';
 
 function drawn(part: (view: MarkView) => string | undefined): string[] {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { markWords, NO_MARKS, type Strum } from '@wild-needle/core/riff';
-import { strum } from '../tab/test-row';
+import { strum } from './test-row';
 import { spokenStrum } from './strum-words';
 
 describe('a strum in words', () => {

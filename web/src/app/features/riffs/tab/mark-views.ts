@@ -3,7 +3,7 @@
  * made of this table.
  */
 import type { MarkCommand, Strum } from '@wild-needle/core/riff';
-import type { StrumBlock } from '../tab/row-layout';
+import type { StrumBlock } from './row-layout';
 import {
   accentPath,
   archPath,
@@ -14,7 +14,7 @@ import {
   slidePath,
   tremoloPath,
   vibratoPath,
-} from '../tab/strum-shapes';
+} from './strum-shapes';
 
 export interface MarkView {
   /** The press that sets it, see `shared/key-map.ts`, and what its cap shows. */

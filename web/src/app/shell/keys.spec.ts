@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { DECK_KEYS } from '../../../transport/deck-keys';
-import { callOf, type KeyMap, type Press } from '../../../shared/key-map';
-import { SECTION_KEYS } from '../../sections/section-keys';
-import { TUNING_KEYS } from '../../tuning/tuning-keys';
-import { RIFF_KEYS } from './riff-keys';
+import { DECK_KEYS } from '../transport/deck-keys';
+import { callOf, type KeyMap, type Press } from '../shared/key-map';
+import { SECTION_KEYS } from '../features/sections/section-keys';
+import { TUNING_KEYS } from '../features/tuning/tuning-keys';
+import { RIFF_KEYS } from '../features/riffs/keys/riff-keys';
 
 const press = (key: string, more: Partial<Press> = {}): Press => ({
   key,
