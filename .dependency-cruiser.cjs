@@ -98,7 +98,8 @@ forbidden.push(
     from: { path: '^core/src', pathNot: '\\.spec\\.ts$' },
     to: {
       path: '^node_modules/',
-      pathNot: '^node_modules/(fft\\.js|quickselect|tonal|@tonaljs|midi-file|fast-xml-parser|fflate)/',
+      pathNot:
+        '^node_modules/(fft\\.js|quickselect|d3-array|tonal|@tonaljs|midi-file|fast-xml-parser|fflate)/',
     },
   },
   {

@@ -11,4 +11,7 @@ import { ROOT } from './lib/packages.mjs';
 const HEAD = `/** Made by \`npm run build:kernel\` from \`core/assembly/multiply-dense.ts\`: a WebAssembly module in base64. */\n`;
 
 const text = Buffer.from(await compileKernel()).toString('base64');
-writeFileSync(join(ROOT, 'core/src/mir/net/dense-kernel-wasm.ts'), `${HEAD}export const DENSE_WASM =\n  '${text}';\n`);
+writeFileSync(
+  join(ROOT, 'core/src/mir/net/dense-kernel-wasm.ts'),
+  `${HEAD}export const DENSE_WASM =\n  '${text}';\n`,
+);

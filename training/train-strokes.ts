@@ -16,7 +16,7 @@ import { strokeExamples, type StrokeExamples } from './stroke-examples';
 const CLASSES = ['none', 'ring', 'palm mute', 'dead'] as const;
 /**
  * Members of the ensemble: seeds of their first weights, and below which seed the songs are that they learn from. With all songs for each the
- * whole is steadier on real records and tells palm mutes worse: see docs/decisions/0003.
+ * whole is steadier on real records and tells palm mutes worse: see docs/experiments.md.
  */
 const MEMBERS = [
   { seed: 7, songsBelow: 4000 },

@@ -195,10 +195,10 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
       (d) =>
         edits.addBars(d, r, by),
   ),
-  stretchRiff: riffId.map(
+  doubleRiff: riffId.map(
     (r): Edit =>
       (d) =>
-        edits.stretchRiff(d, r, newId),
+        edits.doubleRiff(d, r, newId),
   ),
   splitRiff: sectionId.map(
     (s): Edit =>
@@ -302,10 +302,10 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
   ),
   doubleTempo: fc.constant(edits.doubleTempo),
   halveTempo: fc.constant(edits.halveTempo),
-  moveOne: fc.tuple(fc.integer({ min: -5, max: 5 }), fc.constantFrom('sound' as const, 'bar' as const)).map(
+  moveDownbeat: fc.tuple(fc.integer({ min: -5, max: 5 }), fc.constantFrom('sound' as const, 'bar' as const)).map(
     ([by, keeps]): Edit =>
       (d) =>
-        edits.moveOne(d, by, keeps),
+        edits.moveDownbeat(d, by, keeps),
   ),
   moveBarLine: fc.tuple(int, timeS).map(
     ([bar, t]): Edit =>
@@ -363,7 +363,7 @@ const NO_EDITS = ['asGuitar', 'changeAsGuitar', 'changeRiff', 'setSections'];
 describe('an edit of a valid document', () => {
   it('is here, whichever it is', () => {
     const verbs =
-      /^(add|set|move|remove|keep|use|rename|split|merge|join|stretch|double|halve|free|repeat|mark|clear|shift|lengthen|give|swap|confirm|begin|same|reopen|replace|barsBefore)/;
+      /^(add|set|move|remove|keep|use|rename|split|merge|join|double|halve|free|repeat|mark|clear|shift|lengthen|give|swap|confirm|begin|same|reopen|replace|barsBefore)/;
     const exported = Object.entries(edits)
       .filter(([name, value]) => typeof value === 'function' && verbs.test(name))
       .map(([name]) => name)
@@ -395,7 +395,7 @@ describe('an edit of a valid document', () => {
   it('keeps within limits where it is repeated without end', () => {
     let document = SONG;
     for (let i = 0; i < 14; i++) document = edits.doubleTempo(document);
-    for (let i = 0; i < 14; i++) document = edits.stretchRiff(document, 'b', newId);
+    for (let i = 0; i < 14; i++) document = edits.doubleRiff(document, 'b', newId);
     for (let i = 0; i < 300; i++) document = edits.addRiff(document, newId(), 4);
     for (let i = 0; i < 300; i++) {
       document = edits.keepLoop(document, { id: newId(), name: `Loop ${i}`, startS: i, endS: i + 1 });

@@ -7,6 +7,8 @@ type Plain<T> = T extends (infer E)[] | readonly (infer E)[]
     ? { -readonly [K in keyof T]: Plain<T[K]> }
     : T;
 
+// The way the compiler itself compares types: by whether two generic functions are assignable to each other.
+/* eslint-disable @typescript-eslint/no-unnecessary-type-parameters -- the parameters are what is compared */
 type Same<A, B> = (<T>() => T extends A ? 1 : 2) extends <T>() => T extends B ? 1 : 2 ? true : false;
 
 /** `true` where both are the same type. */

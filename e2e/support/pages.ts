@@ -45,6 +45,10 @@ export class Riffs {
     await expect(this.page.getByRole('button', { name: 'Play' })).toBeEnabled({ timeout: 30_000 });
   }
 
+  async play(): Promise<void> {
+    await this.page.getByRole('button', { name: 'Play' }).click();
+  }
+
   speed(): Promise<string> {
     return this.page.getByTestId('speed').innerText();
   }

@@ -90,7 +90,7 @@ test('takes the sections away as a label track and brings them in again', async 
   await page
     .getByLabel('Label track', { exact: true })
     .setInputFiles({ name: 'list.txt', mimeType: 'text/plain', buffer: Buffer.from('verse one') });
-  await expect(page.getByText(/This is no label track: line 1/)).toBeVisible();
+  await expect(page.getByText(/This label track can't be used: line 1/)).toBeVisible();
 });
 
 test('taps a grid along with the recording', async ({ demoApp, page }) => {
@@ -199,6 +199,15 @@ test('gives the odd pass a name, and takes the road map away as a picture', asyn
   const file = await download;
   expect(file.suggestedFilename()).toBe('salt-on-the-wire.svg');
   const picture = readFileSync(await file.path(), 'utf8');
+  const table = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Take away or bring in' }).click();
+  await page.getByRole('menuitem', { name: 'Table (Markdown)' }).click();
+  const chart = await table;
+  expect(chart.suggestedFilename()).toBe('salt-on-the-wire.md');
+  const [head, , intro] = readFileSync(await chart.path(), 'utf8').split('\n');
+  expect(head).toBe('| Section | Starts | Ends | Bars | Riff | Moved | Passes |');
+  expect(intro).toMatch(/^\| Intro \| \d:\d\d\.\d \|/);
+
   await page.setContent(picture);
   await expect(page.locator('svg')).toContainText('Verse 1, moved up');
   await expect(page.locator('svg')).toContainText('Intro A×2, Verse 1 B×4');

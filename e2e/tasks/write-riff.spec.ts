@@ -107,6 +107,7 @@ test('sets every mark by one key, for several strums at once, and hears them in 
     ['\\', 'tied'],
     ['u', 'bent by a quarter tone'],
     ['z', 'vibrato'],
+    ['Shift+T', 'tremolo picking'],
     ['o', 'natural harmonic'],
     ['b', 'bar dip'],
     ["'", 'accent'],

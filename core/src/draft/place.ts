@@ -2,6 +2,7 @@
  * What was heard, put on the places of a riff: strums of the recording in ticks of the pass that they sound in, and from there
  * on the nearest sixteenth or triplet.
  */
+import { bisector } from 'd3-array';
 import type { AnalysedStrum } from '../analysis';
 import { secondsToPassTicks, riffTicks, type BeatGrid, type Pass, type Riff } from '../riff';
 import { EARLY_S, TICKS_PER_QUARTER, type MidiNote, type Ticks } from '../units';
@@ -31,23 +32,14 @@ const TRIPLET: Ticks = TICKS_PER_QUARTER / 3;
 /** Triplets must fit this much better before a beat is read as one. */
 const TRIPLET_ADVANTAGE = 0.6;
 
-/** Index of the first strum at or after a time; they are in order. */
-function firstAt(strums: readonly AnalysedStrum[], timeS: number): number {
-  let [low, high] = [0, strums.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (strums[middle].timeS < timeS) low = middle + 1;
-    else high = middle;
-  }
-  return low;
-}
+const byTime = bisector((strum: AnalysedStrum) => strum.timeS);
 
 /** Of strums in order of time, those of a pass: one that comes a little early belongs to the pass that it comes early for. */
 export function strumsOfPass<T extends AnalysedStrum>(
   { startS, endS }: Pick<Pass, 'startS' | 'endS'>,
   strums: readonly T[],
 ): readonly T[] {
-  return strums.slice(firstAt(strums, startS - EARLY_S), firstAt(strums, endS - EARLY_S));
+  return strums.slice(byTime.left(strums, startS - EARLY_S), byTime.left(strums, endS - EARLY_S));
 }
 
 /** Strums of a pass on the clock of its riff. */

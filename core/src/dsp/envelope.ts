@@ -1,4 +1,4 @@
-/** The drawn outline of a recording: the largest absolute sample of each short stretch, as bytes. */
+/** The drawn outline of a recording: the largest absolute sample of each short part, as bytes. */
 
 import { ENVELOPE_RATE } from '../units';
 

@@ -1,5 +1,5 @@
 /**
- * Another sample rate for a short stretch of sound, for measuring its spectrum: low-passed under the new half rate, then read
+ * Another sample rate for a short part of a sound, for measuring its spectrum: low-passed under the new half rate, then read
  * between the samples by straight lines. Lines cost under a decibel at a sixth of the rate, which is all that is looked at.
  */
 import { applyBiquad, lowPass } from './biquad';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { applyHabits } from './habits';
 import { fingersOf, quietStrings } from './hand';
 import { chooseHandPath, costsThrough, movement } from './hand-path';
-import { stretchMm } from './reach';
+import { handSpanMm } from './reach';
 import { isOwnShape, placeOwnShape, shapeOf } from './shapes';
 import { STANDARD_TUNING, soundingNotes, type StringFret, type Tuning } from './tuning';
 import { findVoicings, type Voicing } from './voicing';
@@ -184,10 +184,10 @@ describe('the hand', () => {
   });
 
   it('stretches less for the same frets up the neck, and not at all for one finger', () => {
-    expect(stretchMm(grip('6/1 5/3'))).toBeGreaterThan(stretchMm(grip('6/10 5/12')));
-    expect(stretchMm(grip('6/1 5/3'))).toBeCloseTo(stretchMm(grip('6/1 5/3'), 0, 647.7), 9);
-    expect(stretchMm(grip('6/5 5/5'))).toBe(0);
-    expect(stretchMm(grip('6/0 5/2'))).toBe(0);
+    expect(handSpanMm(grip('6/1 5/3'))).toBeGreaterThan(handSpanMm(grip('6/10 5/12')));
+    expect(handSpanMm(grip('6/1 5/3'))).toBeCloseTo(handSpanMm(grip('6/1 5/3'), 0, 647.7), 9);
+    expect(handSpanMm(grip('6/5 5/5'))).toBe(0);
+    expect(handSpanMm(grip('6/0 5/2'))).toBe(0);
   });
 });
 

@@ -7,7 +7,7 @@ import { candidateVoicings } from './finger';
 import { applyHabits } from './habits';
 import { fingersOf, quietStrings, type FingerPlace, type QuietString } from './hand';
 import { costsThrough } from './hand-path';
-import { stretchMm } from './reach';
+import { handSpanMm } from './reach';
 import { isOwnShape, type OwnShape } from './shapes';
 import { MAX_FRET, soundingNotes, type StringFret, type Tuning } from './tuning';
 import { findVoicings, type Voicing } from './voicing';
@@ -27,7 +27,7 @@ export type FingeringReason =
   | { readonly kind: 'moves'; readonly frets: number }
   /** Sounds on thicker strings than the other ways. */
   | { readonly kind: 'fullest' }
-  | { readonly kind: 'stretch'; readonly mm: number }
+  | { readonly kind: 'wide-span'; readonly mm: number }
   | { readonly kind: 'own-shape'; readonly name: string }
   /** The analysis read the strum so with this probability. */
   | { readonly kind: 'heard-as'; readonly probability: number };
@@ -41,7 +41,7 @@ export interface Fingering {
   readonly reasons: readonly FingeringReason[];
   readonly fingers: readonly FingerPlace[] | null;
   readonly quiet: readonly QuietString[];
-  readonly stretchMm: number;
+  readonly handSpanMm: number;
 }
 
 export interface FingeringOptions {
@@ -180,7 +180,7 @@ export function rankFingerings(
 
   return kept.map((entry): Fingering => {
     const { voicing, notes, isSame, fits, shape } = entry;
-    const mm = Math.round(stretchMm(voicing.frets, tuning.capo));
+    const mm = Math.round(handSpanMm(voicing.frets, tuning.capo));
     const open = voicing.frets.filter((f) => f.fret === 0).length;
     const stopped = voicing.frets.filter((f) => f.fret > 0).map((f) => f.fret);
     const moved = handAt !== null && voicing.position !== null ? Math.abs(voicing.position - handAt) : 0;
@@ -201,7 +201,7 @@ export function rankFingerings(
     if (sameNotes.length > 1 && entry === nearest) reasons.push({ kind: 'nearest' });
     else if (moved > 0) reasons.push({ kind: 'moves', frets: moved });
     if (sameNotes.length > 1 && entry === fullest && entry !== nearest) reasons.push({ kind: 'fullest' });
-    if (mm >= WIDE_MM) reasons.push({ kind: 'stretch', mm });
+    if (mm >= WIDE_MM) reasons.push({ kind: 'wide-span', mm });
     return {
       frets: voicing.frets,
       notes,
@@ -210,7 +210,7 @@ export function rankFingerings(
       reasons,
       fingers: fingersOf(voicing.frets),
       quiet: quietStrings(voicing.frets, tuning),
-      stretchMm: mm,
+      handSpanMm: mm,
     };
   });
 }

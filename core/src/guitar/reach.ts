@@ -16,7 +16,7 @@ export function fretAtMm(fret: number, scaleMm = USUAL_SCALE_MM): number {
 }
 
 /** How far apart the outer fingers are along the neck; 0 for one finger and open strings. `capo` counts from the nut. */
-export function stretchMm(frets: readonly StringFret[], capo = 0, scaleMm = USUAL_SCALE_MM): number {
+export function handSpanMm(frets: readonly StringFret[], capo = 0, scaleMm = USUAL_SCALE_MM): number {
   const pressed = frets.filter((f) => f.fret > 0).map((f) => pressedAtMm(f.fret + capo, scaleMm));
   return pressed.length < 2 ? 0 : Math.max(...pressed) - Math.min(...pressed);
 }

@@ -1,7 +1,7 @@
 /**
  * How many cents a recording is away from A4 = 440 Hz: the mode of the deviations of strong partials from
  * equal temperament. A mean would be pulled by fifth partials (-14 cents) and difference tones; the mode,
- * found by mean shift on the circle of 100 cents, is not (docs/decisions/0003-analysis.md).
+ * found by mean shift on the circle of 100 cents, is not (docs/experiments.md).
  */
 import { createSpectrumAnalyser, median, parabolicPeak } from '../dsp';
 import { hzToMidi } from '../theory';

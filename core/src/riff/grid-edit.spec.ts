@@ -7,7 +7,7 @@ import {
   gridFromTaps,
   halveTempo,
   moveBarLine,
-  moveOne,
+  moveDownbeat,
   replaceGrid,
   setBarBeats,
   whyNotHalve,
@@ -121,18 +121,18 @@ describe('tempo', () => {
 
 describe('the one', () => {
   it('moves by a beat while the strums stay in the sound, apart from what goes round', () => {
-    const moved = moveOne(SONG, 1);
+    const moved = moveDownbeat(SONG, 1);
     expect(moved.grid.bars[0].beat).toBe(1);
     const before = new Set(timesOf(SONG).map((t) => t.toFixed(4)));
     const stayed = timesOf(moved).filter((t) => before.has(t.toFixed(4)));
     expect(stayed.length / timesOf(SONG).length).toBeGreaterThan(0.85);
-    expect(moveOne(moved, -1).riffs).toEqual(SONG.riffs);
+    expect(moveDownbeat(moved, -1).riffs).toEqual(SONG.riffs);
   });
 
   it('leaves out a pass that has lost its first bar, and keeps what was decided of the others', () => {
     const third = { pass: 2, variationId: null };
     const decided = { ...SONG, sections: [{ ...SONG.sections[0], answers: [third] }, SONG.sections[1]] };
-    const moved = moveOne(decided, -1);
+    const moved = moveDownbeat(decided, -1);
     expect(moved.sections.map((s) => [s.startBar, s.passes])).toEqual([
       [1, 3],
       [7, 2],
@@ -143,7 +143,7 @@ describe('the one', () => {
   });
 
   it('takes the strums along when they belong to the bar', () => {
-    const moved = moveOne(SONG, 1, 'bar');
+    const moved = moveDownbeat(SONG, 1, 'bar');
     expect(moved.riffs).toBe(SONG.riffs);
     expect(timesOf(moved)[0]).toBeCloseTo(timesOf(SONG)[0] + 0.6, 6);
   });
@@ -219,7 +219,7 @@ describe('free time and pick-ups', () => {
   });
 
   it('puts a short bar before the first', () => {
-    const late = moveOne(SONG, 2, 'bar');
+    const late = moveDownbeat(SONG, 2, 'bar');
     const picked = addPickUp(late, 2);
     expect(picked.grid.bars.slice(0, 2)).toEqual([
       { beat: 0, beats: 2, unit: 4 },
@@ -237,7 +237,7 @@ describe('any sequence of changes', () => {
   const change = fc.oneof(
     fc.constant(doubleTempo),
     fc.constant(halveTempo),
-    fc.integer({ min: -3, max: 3 }).map((n) => (d: SongDocument) => moveOne(d, n)),
+    fc.integer({ min: -3, max: 3 }).map((n) => (d: SongDocument) => moveDownbeat(d, n)),
     fc.tuple(fc.nat(20), fc.double({ min: 0, max: 45, noNaN: true })).map(
       ([bar, t]) =>
         (d: SongDocument) =>

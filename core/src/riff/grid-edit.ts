@@ -2,9 +2,10 @@
  * The beat grid corrected by hand. What is written keeps its place: in the sound, unless a change says that it keeps its
  * place in the bar. Each change returns the same document where it can't be made; `whyNot` functions say why.
  */
+import { fitLine } from '../units';
 import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum, Variation } from './document';
 import type { Unit } from './enums';
-import { barTimesS, riffTicks, ticksPerBeat } from './grid';
+import { barTimesS, nearestBarLine, riffTicks, ticksPerBeat } from './grid';
 import { COUNT_LIMITS, isWithin, RANGES } from './limits';
 import { withoutFirstPasses } from './section-edit';
 import { withVariation } from './variation';
@@ -172,7 +173,7 @@ function renamed(strums: readonly Strum[], { id, strums: own, guitar2 }: Variati
  * Every bar line a number of beats later (earlier when negative). `keeps` 'sound': strums stay where they sound and turn
  * within their riff, since it comes round again; 'bar': they move along with the bar lines.
  */
-export function moveOne(
+export function moveDownbeat(
   document: SongDocument,
   beats: number,
   keeps: 'sound' | 'bar' = 'sound',
@@ -318,14 +319,10 @@ export function gridFromTaps(
   durationS: number,
   unit: Unit = 4,
 ): BeatGrid | null {
-  const count = tapsS.length;
-  if (count < FEWEST_TAPS) return null;
-  const middle = (count - 1) / 2;
-  const mean = tapsS.reduce((s, t) => s + t, 0) / count;
-  const cross = tapsS.reduce((s, t, i) => s + (i - middle) * (t - mean), 0);
-  const period = cross / tapsS.reduce((s, _, i) => s + (i - middle) ** 2, 0);
+  if (tapsS.length < FEWEST_TAPS) return null;
+  const { slope: period, at } = fitLine(tapsS);
   if (!(period >= LEAST_BEAT_S) || durationS / period > COUNT_LIMITS.beats) return null;
-  const first = mean - middle * period;
+  const first = at(0);
   const barsBefore = Math.floor(first / (period * beatsPerBar));
   const start = first - barsBefore * beatsPerBar * period;
   const beats = Math.max(beatsPerBar + 1, Math.floor((durationS - start) / period) + 1);
@@ -341,17 +338,13 @@ export function gridFromTaps(
 
 /** Another grid for the same song: sections stay at their times, at the nearest bar, as far as there are bars. */
 export function replaceGrid(document: SongDocument, grid: BeatGrid): SongDocument {
-  const [before, after] = [barTimesS(document.grid), barTimesS(grid)];
+  const before = barTimesS(document.grid);
   const { beats, bars } = COUNT_LIMITS;
   const isFitting = grid.bars.length > 0 && grid.bars.length <= bars && grid.beatsS.length <= beats;
   if (!isFitting || !grid.beatsS.every((t) => isWithin(t, RANGES.timeS))) return document;
   const sections = document.sections.map((section) => {
-    const timeS = before[section.startBar] ?? 0;
-    let startBar = 0;
-    for (let i = 1; i < grid.bars.length; i++) {
-      if (Math.abs(after[i] - timeS) < Math.abs(after[startBar] - timeS)) startBar = i;
-    }
-    return { ...section, startBar };
+    const nearest = nearestBarLine(grid, before[section.startBar] ?? 0);
+    return { ...section, startBar: Math.min(nearest, grid.bars.length - 1) };
   });
   return { ...document, grid, sections };
 }

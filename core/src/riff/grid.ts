@@ -2,8 +2,9 @@
  * The two clocks: ticks of a riff and seconds of the recording. This is the only place that converts
  * between them; a pass of a riff lies on the beats it is played on, so drift is followed beat by beat.
  */
+import { bisectCenter, bisector, bisectRight } from 'd3-array';
 import { beatsPerTempoBeat } from '../theory';
-import { TICKS_PER_QUARTER, type Ticks } from '../units';
+import { clamp, TICKS_PER_QUARTER, type Ticks } from '../units';
 import type { Bar, BeatGrid, Riff, Section } from './document';
 
 export function ticksPerBeat(unit: number): Ticks {
@@ -34,14 +35,9 @@ function timeAtBeat({ beatsS }: BeatGrid, beat: number): number {
 
 function beatAtTime({ beatsS }: BeatGrid, timeS: number): number {
   if (beatsS.length < 2) return 0;
-  let low = 0;
-  let high = beatsS.length - 1;
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (beatsS[middle] <= timeS) low = middle;
-    else high = middle;
-  }
-  return low + (timeS - beatsS[low]) / (beatsS[low + 1] - beatsS[low]);
+  // Before the first and after the last beat the nearest beat period goes on.
+  const beat = clamp(bisectRight(beatsS, timeS) - 1, 0, beatsS.length - 2);
+  return beat + (timeS - beatsS[beat]) / (beatsS[beat + 1] - beatsS[beat]);
 }
 
 /** One of the times that a section plays its riff. */
@@ -98,16 +94,21 @@ export function secondsToPassTicks(pass: Pass, riff: Riff, grid: BeatGrid, timeS
   return ((beatAtTime(grid, timeS) - pass.startBeat) / pass.beats) * riffTicks(riff);
 }
 
+const byBeat = bisector((bar: Bar) => bar.beat);
+
 /** Index of the last bar that has begun at a place between beats; -1 before the first. */
 function barIndexAt({ bars }: BeatGrid, beat: number): number {
-  let low = 0;
-  let high = bars.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (bars[middle].beat <= beat + 1e-6) low = middle + 1;
-    else high = middle;
-  }
-  return low - 1;
+  return byBeat.right(bars, beat + 1e-6) - 1;
+}
+
+/** Index of the beat nearest to a time; 0 without beats. */
+export function nearestBeat({ beatsS }: BeatGrid, timeS: number): number {
+  return Math.max(0, bisectCenter(beatsS, timeS));
+}
+
+/** Index of the bar line nearest to a time, one more than there are bars for the end of the last; 0 without bars. */
+export function nearestBarLine(grid: BeatGrid, timeS: number): number {
+  return Math.max(0, bisectCenter(barTimesS(grid), timeS));
 }
 
 /** Bar (1 = first) and beat (1 = first) at a time, as players count; null where there is no bar. */

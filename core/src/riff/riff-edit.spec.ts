@@ -14,9 +14,9 @@ import {
   setBarNote,
   setGroup,
   splitRiff,
-  stretchRiff,
+  doubleRiff,
   whyNotMerge,
-  whyNotStretch,
+  whyNotDouble,
 } from './riff-edit';
 import { joinWithNext, splitSection, addPasses } from './section-edit';
 import { setFret } from './edit';
@@ -90,11 +90,11 @@ describe('riffs', () => {
     expect(addBars(shorter, 'a', -1)).toBe(shorter);
   });
 
-  it('stretch over two passes', () => {
-    const twice = stretchRiff(SONG, 'a', ids());
+  it('are written over two passes', () => {
+    const twice = doubleRiff(SONG, 'a', ids());
     expect(twice.riffs[0].strums.map((s) => s.startTicks)).toEqual([0, 3840, 7680, 11520]);
     expect(twice.sections.map((s) => s.passes)).toEqual([2, 2, 1]);
-    expect(whyNotStretch(addPasses(SONG, 'intro', -1), 'a')).toContain('odd pass');
+    expect(whyNotDouble(addPasses(SONG, 'intro', -1), 'a')).toContain('odd pass');
   });
 
   it('become two for a section that plays it its own way, and one again', () => {

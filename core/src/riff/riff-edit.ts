@@ -90,7 +90,7 @@ function withLength(document: SongDocument, riff: Riff, before: number): SongDoc
 }
 
 /** Why two passes can't be written as one, in words; null when they can. */
-export function whyNotStretch(document: SongDocument, riffId: string): string | null {
+export function whyNotDouble(document: SongDocument, riffId: string): string | null {
   const riff = document.riffs.find((r) => r.id === riffId);
   const { barsOfRiff, strums, barNotes, groups } = COUNT_LIMITS;
   const isTooLong =
@@ -105,9 +105,9 @@ export function whyNotStretch(document: SongDocument, riffId: string): string | 
 }
 
 /** Two passes written as one riff of twice the length, so that the second may differ. */
-export function stretchRiff(document: SongDocument, riffId: string, newId: () => string): SongDocument {
+export function doubleRiff(document: SongDocument, riffId: string, newId: () => string): SongDocument {
   const riff = document.riffs.find((r) => r.id === riffId);
-  if (!riff || whyNotStretch(document, riffId) !== null) return document;
+  if (!riff || whyNotDouble(document, riffId) !== null) return document;
   const length = riffTicks(riff);
   const twice = (strums: readonly Strum[]): Strum[] => [
     ...strums,

@@ -3,6 +3,7 @@
  * play which. What most passes do stays the riff.
  */
 import type { PassAnswer, Riff, Section, SongDocument, Strum, Variation } from './document';
+import { listInWords } from '../units';
 import { riffTicks } from './grid';
 import { COUNT_LIMITS, fitText, TEXT_LIMITS } from './limits';
 
@@ -48,9 +49,7 @@ export function whereVaried({ sections }: SongDocument, riff: Riff, variation: V
       const passes = s.answers.filter((a) => a.variationId === variation.id).map((a) => a.pass + 1);
       if (passes.length === 0) return [];
       passes.sort((a, b) => a - b);
-      const listed =
-        passes.length === 1 ? String(passes[0]) : `${passes.slice(0, -1).join(', ')} and ${passes.at(-1)!}`;
-      return [`${passes.length === 1 ? 'pass' : 'passes'} ${listed} of ${s.name}`];
+      return [`${passes.length === 1 ? 'pass' : 'passes'} ${listInWords(passes)} of ${s.name}`];
     })
     .join(', ');
 }

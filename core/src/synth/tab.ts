@@ -1,6 +1,6 @@
 /**
  * The written tab as sound: one guitar that follows the recording's beats and pitch, so that both can be compared by ear.
- * Played exactly in time; every stroke has a seed of its own, so that a stretch sounds the same whichever way it was cut.
+ * Played exactly in time; every stroke has a seed of its own, so that a part sounds the same whichever way it was cut.
  */
 import { createRandom } from '../units';
 import { swapGuitars, type SongDocument } from '../riff';
@@ -48,7 +48,7 @@ export function createTabPlayer(document: SongDocument, { sampleRate, seed }: Ta
         endS: s.endS - start / sampleRate,
         notes: s.notes.map((n) => ({ ...n, endS: n.endS - start / sampleRate })),
       }));
-      // Amplifiers act on the sum of all strings: all strokes of the stretch go through one.
+      // Amplifiers act on the sum of all strings: all strokes of the part go through one.
       const played = renderGuitar(
         shifted,
         a4Hz,

@@ -1,5 +1,5 @@
 /** What a set of sounding notes is called, also where it has no common name: then it is said which notes it has. */
-import type { MidiNote } from '../units';
+import { listInWords, type MidiNote } from '../units';
 import { chordName, identifyChord } from './chord';
 import { CHORD_KINDS } from './chord-kinds.data';
 import { spellPitchClass, type Key } from './key';
@@ -28,10 +28,6 @@ const DEGREES: readonly (readonly [symbol: string, words: string])[] = [
   ['maj7', 'major seventh'],
 ];
 
-function listed(words: readonly string[]): string {
-  return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)!}`;
-}
-
 /** The name of sounding notes, spelled by the key; both '' for none. */
 export function nameNotes(notes: readonly MidiNote[], key: Key | null): NotesName {
   const chord = identifyChord(notes);
@@ -54,7 +50,7 @@ export function nameNotes(notes: readonly MidiNote[], key: Key | null): NotesNam
   return {
     symbol: `${root}(${told.map((i) => DEGREES[i][0]).join(',')})`,
     words:
-      `${root} with the ${listed(told.map((i) => DEGREES[i][1]))}` +
+      `${root} with the ${listInWords(told.map((i) => DEGREES[i][1]))}` +
       (missing.length > 0 ? `, no ${missing.join(' and no ')}` : ''),
   };
 }

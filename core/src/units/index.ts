@@ -12,3 +12,5 @@ export { buildPeakPyramid, loudestPeak } from './peak-pyramid';
 export type { PeakPyramid } from './peak-pyramid';
 export { toFloat, toInt16 } from './int16';
 export { clock, minutes } from './clock';
+export { listInWords } from './words';
+export { fitLine } from './line';

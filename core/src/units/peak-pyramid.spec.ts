@@ -8,7 +8,7 @@ describe('peak pyramid', () => {
     expect(buildPeakPyramid(new Uint8Array())).toHaveLength(1);
   });
 
-  it('finds the loudest of any stretch, as looking at each value does', () => {
+  it('finds the loudest of any part, as looking at each value does', () => {
     fc.assert(
       fc.property(
         fc.uint8Array({ minLength: 1, maxLength: 300 }),

@@ -1,6 +1,6 @@
 /**
- * Peaks of a recording's outline in levels, each a quarter as long as the one before: the loudest of any stretch costs as many
- * looks as there are levels, however long the stretch is.
+ * Peaks of a recording's outline in levels, each a quarter as long as the one before: the loudest of any part costs as many
+ * looks as there are levels, however long the part is.
  */
 
 /** The outline itself first; the last level has one value. */

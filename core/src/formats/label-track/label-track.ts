@@ -3,8 +3,8 @@
  * in as sections at the nearest bars.
  */
 import {
-  barTimesS,
   fitText,
+  nearestBarLine,
   passesOf,
   PLAIN_SECTION,
   setSections,
@@ -51,17 +51,14 @@ export function parseLabelTrack(text: string): Label[] {
  * Labels over bars that hold no riff, or less than one pass, are left out.
  */
 export function sectionsFromLabels(document: SongDocument, labels: readonly Label[]): Section[] {
-  const starts = barTimesS(document.grid);
-  const nearestBar = (timeS: number): number =>
-    starts.reduce((best, t, i) => (Math.abs(t - timeS) < Math.abs(starts[best] - timeS) ? i : best), 0);
   const passes = document.sections.flatMap((section) => {
     const riff = document.riffs.find((r) => r.id === section.riffId);
     return riff ? passesOf(section, riff, document.grid).map((pass) => ({ pass, riff })) : [];
   });
   let free = 0;
   return labels.flatMap((label, i): Section[] => {
-    const startBar = Math.max(free, nearestBar(label.startS));
-    const endBar = nearestBar(label.endS);
+    const startBar = Math.max(free, nearestBarLine(document.grid, label.startS));
+    const endBar = nearestBarLine(document.grid, label.endS);
     const playing = passes.find(
       ({ pass }) => pass.startBar <= startBar && startBar < pass.startBar + pass.bars,
     );

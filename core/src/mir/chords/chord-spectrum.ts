@@ -12,7 +12,7 @@ const LAST_MIDI = 116;
 /** Pick noise is over this long after the onset: chords are read from here on. */
 export const AFTER_ONSET_S = 0.012;
 export const SPECTRUM_SIZE = (LAST_MIDI - FIRST_MIDI) * BINS_PER_SEMITONE;
-/** Longest stretch that is read of a strum: longer ones add the decay, not the chord. */
+/** Longest part that is read of a strum: longer ones add the decay, not the chord. */
 export const SPECTRUM_SECONDS = 0.37;
 /** Zero-padded length: bins of 1.3 Hz at 22.05 kHz, a third of a semitone at 65 Hz. */
 const FFT_SIZE = 16384;

@@ -10,7 +10,7 @@ import { segmentBars, type Segment, type Segmentation } from './segmentation';
 import { onsetNovelty } from './onset-novelty';
 import type { HeardSection, HeardStrum } from '../types';
 
-/** Segmentes whose bars agree this far are the same riff. */
+/** Segments whose bars agree this far are the same riff. */
 const SAME_RIFF = 0.6;
 /** A moved riff is an extra assumption and must fit clearly better than a new one. */
 const MOVED_DISADVANTAGE = 0.1;
@@ -94,7 +94,7 @@ function greatestCommonDivisor(a: number, b: number): number {
 }
 
 /**
- * A riff has one length. Segmentes that were found alike in passes of 4 and of 8 bars play the one that came first, where they hold whole
+ * A riff has one length. Segments that were found alike in passes of 4 and of 8 bars play the one that came first, where they hold whole
  * passes of it; else the riff is as long as all of them divide by.
  */
 export function toOnePassLength(sections: readonly HeardSection[]): HeardSection[] {

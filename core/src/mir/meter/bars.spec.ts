@@ -10,15 +10,15 @@ import meterWeights from './meter.json';
 
 const ROOTS = [40, 43, 45, 47];
 
-/** Chords at these times, a new one at each of `onesS` with a low drum. */
-function hear(timesS: readonly number[], onesS: readonly number[], seconds: number): BarLayout {
+/** Chords at these times, a new one at each of `downbeatsS` with a low drum. */
+function hear(timesS: readonly number[], downbeatsS: readonly number[], seconds: number): BarLayout {
   const out = new Float32Array(seconds * RATE);
   const strums = timesS.map((timeS, i): MeterStrum => {
-    const root = ROOTS[onesS.filter((one) => one <= timeS + 0.01).length % ROOTS.length];
+    const root = ROOTS[downbeatsS.filter((one) => one <= timeS + 0.01).length % ROOTS.length];
     addChord(out, timeS, (timesS[i + 1] ?? seconds - 1) - timeS - 0.01, [root, root + 7]);
     return { timeS, rootPc: root % 12, probability: 1 };
   });
-  for (const timeS of onesS) {
+  for (const timeS of downbeatsS) {
     addChord(out, timeS, 0.15, [28]);
     addClick(out, timeS);
   }
@@ -32,14 +32,14 @@ const every = (stepS: number, fromS: number, toS: number): number[] =>
   Array.from({ length: Math.floor((toS - fromS) / stepS) }, (_, i) => fromS + i * stepS);
 
 describe('free time', () => {
-  it('is found between two stretches that keep time, and has no beats', () => {
+  it('is found between two passages that keep time, and has no beats', () => {
     const random = createRandom(2);
     const free: number[] = [];
     for (let t = 20.5; t < 35; t += 0.35 + 1.2 * random()) free.push(t);
     const again = free[free.length - 1] + 1;
     const timesS = [...every(0.25, 0.5, 20.4), ...free, ...every(0.25, again, again + 20)];
-    const ones = [...every(2, 0.5, 20), ...every(2, again, again + 19)];
-    const { freeTime, beatsS, downbeatsS } = hear(timesS, ones, 58);
+    const downbeats = [...every(2, 0.5, 20), ...every(2, again, again + 19)];
+    const { freeTime, beatsS, downbeatsS } = hear(timesS, downbeats, 58);
     expect(freeTime).toHaveLength(1);
     expect(freeTime[0].startS).toBeGreaterThan(18);
     expect(freeTime[0].startS).toBeLessThan(30);
@@ -73,9 +73,9 @@ describe('bars', () => {
   it('measure where off-beats stand', () => {
     const straight = every(0.5, 0.5, 24).flatMap((t) => [t, t + 0.25]);
     const swung = every(0.5, 0.5, 24).flatMap((t) => [t, t + 0.333]);
-    const ones = every(2, 0.5, 24);
-    expect(hear(straight, ones, 26).offBeatAt).toBeCloseTo(0.5, 1);
-    const { offBeatAt, beatsS } = hear(swung, ones, 26);
+    const downbeats = every(2, 0.5, 24);
+    expect(hear(straight, downbeats, 26).offBeatAt).toBeCloseTo(0.5, 1);
+    const { offBeatAt, beatsS } = hear(swung, downbeats, 26);
     // A pulse in triplets has no off-beats of its own in this range; then the beats are thirds of the swing.
     if (offBeatAt !== null) expect(Math.abs(offBeatAt - 0.667)).toBeLessThan(0.06);
     expect(beatsS.length).toBeGreaterThan(20);

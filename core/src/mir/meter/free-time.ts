@@ -1,8 +1,9 @@
 /**
- * Stretches in free time: strums there stand anywhere against the pulse that the rest of the song keeps, and nothing
+ * Passages in free time: strums there stand anywhere against the pulse that the rest of the song keeps, and nothing
  * else keeps it either, so that the tracked pulse bends to whatever sounds. A stiff pulse is laid through each window
  * (linear regression over the tracked one); strums and tracked pulse are measured against it.
  */
+import { fitLine } from '../../units';
 import type { MeterStrum } from './meter';
 import type { Pulse } from './pulse';
 
@@ -19,25 +20,17 @@ const STRUMS_IN_WINDOW = 5;
 const FINEST_GRID_S = 0.11;
 /** Mean distance to the grid against that of strums at random (1); players keep under 0.4. */
 const FREE_FROM = 0.62;
-/** Shorter stretches are a ritardando or a fill. */
+/** Shorter passages are a ritardando or a fill. */
 const SHORTEST_S = 6;
 /** Where somebody keeps time the tracked pulse stays this near to a stiff one, as a share of its period (RMS). */
 const KEPT_BEND = 0.04;
 
 /** Start and period of the line through these instants by least squares, and how far they bend from it (RMS). */
 function stiffPulse(timesS: readonly number[]): { startS: number; periodS: number; bend: number } {
-  const n = timesS.length;
-  const meanX = (n - 1) / 2;
-  const meanY = timesS.reduce((sum, t) => sum + t, 0) / n;
-  let [xy, xx] = [0, 0];
-  timesS.forEach((t, i) => {
-    xy += (i - meanX) * (t - meanY);
-    xx += (i - meanX) ** 2;
-  });
-  const periodS = xy / xx;
-  const startS = meanY - periodS * meanX;
-  const squares = timesS.reduce((sum, t, i) => sum + (t - startS - periodS * i) ** 2, 0);
-  return { startS, periodS, bend: Math.sqrt(squares / n) / periodS };
+  const { slope: periodS, at } = fitLine(timesS);
+  const startS = at(0);
+  const squares = timesS.reduce((sum, t, i) => sum + (t - at(i)) ** 2, 0);
+  return { startS, periodS, bend: Math.sqrt(squares / timesS.length) / periodS };
 }
 
 /** Mean distance of instants to a grid, as a share of what chance would give. */

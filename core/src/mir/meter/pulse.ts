@@ -4,6 +4,7 @@
  * programming", Journal of New Music Research 36). Tracked at the level of eighth notes: tracked at quarters, a snare
  * on the off-beats pulls the chain half a beat away.
  */
+import { fitLine } from '../../units';
 import { parabolicPeak } from '../../dsp';
 import type { OnsetStrength } from '../onsets/onset-strength';
 
@@ -40,7 +41,7 @@ function normalise(curve: Float32Array): Float32Array {
 }
 
 /**
- * Products of the curve with itself `lag` frames later, summed up to each multiple of `hop`: the correlation of any stretch of
+ * Products of the curve with itself `lag` frames later, summed up to each multiple of `hop`: the correlation of any part of
  * whole hops is then a difference of two. One row per lag from 0 to `longest`.
  */
 function correlationSums(curve: Float32Array, longest: number, hop: number): Float64Array[] {
@@ -187,14 +188,7 @@ function smooth(times: readonly number[]): number[] {
     const to = Math.min(times.length - 1, k + REACH);
     const count = to - from + 1;
     if (count < 3) return times[k];
-    let [meanX, meanY] = [0, 0];
-    for (let i = from; i <= to; i++) [meanX, meanY] = [meanX + i / count, meanY + times[i] / count];
-    let [xy, xx] = [0, 0];
-    for (let i = from; i <= to; i++) {
-      xy += (i - meanX) * (times[i] - meanY);
-      xx += (i - meanX) ** 2;
-    }
-    return meanY + (xy / xx) * (k - meanX);
+    return fitLine(times, from, to).at(k);
   });
 }
 

@@ -35,7 +35,7 @@ describe('analyses that run', () => {
     const reader = stream.body!.pipeThrough(new TextDecoderStream()).getReader();
     const { songId, recordingId } = await importTone(server, 110);
     const shelved = async (): Promise<SongSummary> => {
-      const answer = await server.ask(`${ROUTES.listSongs.path}`);
+      const answer = await server.ask(ROUTES.listSongs.path);
       return ROUTES.listSongs.answer.parse(await answer.json()).find(({ id }) => id === songId)!;
     };
     const { updatedAt } = await shelved();

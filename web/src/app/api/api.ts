@@ -5,7 +5,7 @@
 import { HttpClient, HttpErrorResponse, HttpEventType } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { catchError, filter, map, Observable, throwError } from 'rxjs';
-import * as z from 'zod';
+import type * as z from 'zod';
 import {
   addressOf,
   analysisJobSchema,

@@ -26,6 +26,7 @@ import {
   type SongDocument,
   type Variation,
 } from '@wild-needle/core/riff';
+import { Memory } from '../shared/memory';
 import { OpenSongStore } from './open-song.store';
 
 export interface HeardPass {
@@ -57,21 +58,6 @@ function hearPass(pass: Pass, riff: Riff, { grid }: SongDocument, strums: readon
     strokes: strokesOfPass(pass, riff, grid, heard),
     spans: heard.map((s) => ({ startS: s.timeS, endS: s.endS })),
   };
-}
-
-/** Answers what it answered before while it is asked about the same. */
-class Memory<T> {
-  private readonly known = new Map<string, { readonly from: readonly unknown[]; readonly value: T }>();
-
-  recall(id: string, from: readonly unknown[], make: () => T): T {
-    const before = this.known.get(id);
-    if (before?.from.length === from.length && from.every((part, i) => part === before.from[i])) {
-      return before.value;
-    }
-    const value = make();
-    this.known.set(id, { from, value });
-    return value;
-  }
 }
 
 @Injectable({ providedIn: 'root' })

@@ -66,7 +66,7 @@ function flat(map: KeyMap): ReadonlyMap<string, KeyCall<string>> {
 export function callOf<Map extends KeyMap>(map: Map, press: Press): KeyCall<keyof Map & string> | null {
   const presses = flat(map);
   const name = namesOf(press).find((n) => presses.has(n));
-  return (name === undefined ? null : presses.get(name)!) as KeyCall<keyof Map & string> | null;
+  return name === undefined ? null : presses.get(name)!;
 }
 
 /** Runs what a press calls, unless it belongs to a text that is typed or to a control that has the focus. */

@@ -1,25 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { splitName, spokenName } from './chord-name';
-import { buildPeakPyramid, clock, minutes } from '@wild-needle/core/units';
+import { buildPeakPyramid } from '@wild-needle/core/units';
 import { groovePath, samplePath } from './groove-path';
 import { isCommandKey } from './keys';
 import { plainName } from './save-file';
 import { counted, dayOf, movedBy, signedCents, soFarWords } from './words';
 
 describe('words', () => {
-  it.each([
-    [0, '0:00.0'],
-    [25.94, '0:25.9'],
-    [59.99, '0:59.9'],
-    [75.3, '1:15.3'],
-    [-1, '0:00.0'],
-  ])('the clock says %f as %s', (time, text) => {
-    expect(clock(time)).toBe(text);
-  });
-
-  it('says lengths, cents, numbers and moves', () => {
-    expect([minutes(192.4), signedCents(-38), signedCents(1), counted(1, 'bar'), counted(2, 'bar')]).toEqual([
-      '3:12',
+  it('says cents, numbers and moves', () => {
+    expect([signedCents(-38), signedCents(1), counted(1, 'bar'), counted(2, 'bar')]).toEqual([
       '−38 cents',
       '+1 cent',
       '1 bar',

@@ -23,19 +23,19 @@ export function soFarWords(soFar: HeardSoFar | null): string {
   return words.filter((w) => w !== null).join(', ');
 }
 
+const RELATIVE_DAY = new Intl.RelativeTimeFormat('en-GB', { numeric: 'auto' });
+const HOUR = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
+const DAY_AND_YEAR = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+
 /** 'Today, 16:40', 'Yesterday', or the date. */
 export function dayOf(time: Date, now: Date): string {
   const startOfDay = (d: Date): number => new Date(d.getFullYear(), d.getMonth(), d.getDate()).getTime();
   const days = Math.round((startOfDay(now) - startOfDay(time)) / 86_400_000);
-  if (days === 0) {
-    return `Today, ${String(time.getHours()).padStart(2, '0')}:${String(time.getMinutes()).padStart(2, '0')}`;
-  }
-  if (days === 1) return 'Yesterday';
-  return time.toLocaleDateString('en-GB', {
-    day: 'numeric',
-    month: 'long',
-    ...(time.getFullYear() === now.getFullYear() ? {} : { year: 'numeric' }),
-  });
+  if (days > 1) return (time.getFullYear() === now.getFullYear() ? DAY : DAY_AND_YEAR).format(time);
+  const day = RELATIVE_DAY.format(-days, 'day');
+  const capital = day.charAt(0).toUpperCase() + day.slice(1);
+  return days === 0 ? `${capital}, ${HOUR.format(time)}` : capital;
 }
 
 /** How far a shape is moved: '+2', '−3', '' for not at all. */

@@ -253,8 +253,8 @@ export class SongFrame implements OnDestroy {
       const grid = this.song.document()?.grid;
       if (!grid) return;
       const ones = new Set(grid.bars.map((bar) => bar.beat));
-      const isOne = grid.beatsS.map((_, beat) => ones.has(beat));
-      untracked(() => this.player.setBeats({ beatsS: grid.beatsS, isOne }));
+      const isDownbeat = grid.beatsS.map((_, beat) => ones.has(beat));
+      untracked(() => this.player.setBeats({ beatsS: grid.beatsS, isDownbeat }));
     });
     effect((onCleanup) => {
       const document = this.song.document();

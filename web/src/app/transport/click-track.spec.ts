@@ -32,7 +32,7 @@ class FakeSource {
 
 const device = context as unknown as BaseAudioContext;
 const nowhere = {} as AudioNode;
-const BEATS = { beatsS: [0, 1, 2, 3, 4, 5], isOne: [true, false, false, true, false, false] };
+const BEATS = { beatsS: [0, 1, 2, 3, 4, 5], isDownbeat: [true, false, false, true, false, false] };
 const SEGMENT: Segment = { contextS: 0.1, inputS: 0, speed: 1, loop: null };
 const sounding = (): number[] => clicks.filter((c) => !c.stopped).map((c) => c.atS);
 

@@ -2,10 +2,10 @@
 import { playClick } from './click';
 import { reachedBetween, type Segment } from './play-cursor';
 
-/** Beats of the recording, and which of them are ones. */
+/** Beats of the recording, and which of them are downbeats. */
 export interface ClickBeats {
   readonly beatsS: readonly number[];
-  readonly isOne: readonly boolean[];
+  readonly isDownbeat: readonly boolean[];
 }
 
 /** Clicks are handed over this far ahead: longer than a timer of a page in the background is late. */
@@ -13,7 +13,7 @@ const AHEAD_S = 1.2;
 const EVERY_MS = 250;
 
 export class ClickTrack {
-  private beats: ClickBeats = { beatsS: [], isOne: [] };
+  private beats: ClickBeats = { beatsS: [], isDownbeat: [] };
   private waiting: { readonly atS: number; readonly source: AudioBufferSourceNode }[] = [];
   private handedUntilS = 0;
   private timer: ReturnType<typeof setInterval> | undefined;
@@ -29,9 +29,9 @@ export class ClickTrack {
     const hand = (): void => {
       const untilS = context.currentTime + AHEAD_S;
       if (untilS <= this.handedUntilS) return;
-      const { beatsS, isOne } = this.beats;
+      const { beatsS, isDownbeat } = this.beats;
       for (const { atS, index } of reachedBetween(segment, beatsS, this.handedUntilS, untilS)) {
-        this.waiting.push({ atS, source: playClick(context, destination, atS, isOne[index]) });
+        this.waiting.push({ atS, source: playClick(context, destination, atS, isDownbeat[index]) });
       }
       this.handedUntilS = untilS;
       this.waiting = this.waiting.filter(({ atS }) => atS > context.currentTime - 1);

@@ -1,6 +1,6 @@
-/** The click: short tones on the beats of the recording, the one higher than the others. */
+/** The click: short tones on the beats of the recording, the downbeats higher than the others. */
 
-/** Pitch of the one and of the other beats: above the guitar's body, where the ear is quick. */
+/** Pitch of the downbeat and of the other beats: above the guitar's body, where the ear is quick. */
 const ONE_HZ = 1760;
 const BEAT_HZ = 1175;
 const LENGTH_S = 0.045;
@@ -11,10 +11,10 @@ export function playClick(
   context: BaseAudioContext,
   destination: AudioNode,
   atS: number,
-  isOne: boolean,
+  isDownbeat: boolean,
 ): AudioBufferSourceNode {
   const source = new AudioBufferSourceNode(context, {
-    buffer: clickBuffer(context, isOne ? ONE_HZ : BEAT_HZ),
+    buffer: clickBuffer(context, isDownbeat ? ONE_HZ : BEAT_HZ),
   });
   source.connect(destination);
   source.start(Math.max(atS, context.currentTime));

@@ -132,7 +132,7 @@ describe('the deck', () => {
     expect(player.hearing()).toMatchObject({ source: 'recording' });
   });
 
-  it('loops a stretch by its nearest beats, or as it is', () => {
+  it('loops a part by its nearest beats, or as it is', () => {
     deck.loopBetween(2.13, 1.04, false);
     expect(player.loop()).toEqual({ startS: 1, endS: 2 });
     deck.loopBetween(1.04, 2.13, true);

@@ -8,6 +8,7 @@ import {
   removeLoop,
   soundingEndTicks,
   beatPeriodAt,
+  nearestBeat,
 } from '@wild-needle/core/riff';
 import { EARS, FOCUSES, SOURCES } from '../recording/hearing';
 import { runKey, type KeyHandlers } from '../shared/key-map';
@@ -191,14 +192,15 @@ export class DeckControl {
 
   /** Loops a part that was dragged over; its ends go to the nearest beats unless it is `isFree`. */
   loopBetween(fromS: number, toS: number, isFree: boolean): void {
-    const beatsS = this.song.document()?.grid.beatsS ?? [];
+    const grid = this.song.document()?.grid;
     const [low, high] = [Math.min(fromS, toS), Math.max(fromS, toS)];
-    if (isFree || beatsS.length < 2) {
+    if (isFree || !grid || grid.beatsS.length < 2) {
       if (high - low > SHORTEST_LOOP_S) this.player.setLoop({ startS: low, endS: high });
       return;
     }
-    const start = Math.min(nearestBeat(beatsS, low), beatsS.length - 2);
-    const end = Math.max(start + 1, nearestBeat(beatsS, high));
+    const { beatsS } = grid;
+    const start = Math.min(nearestBeat(grid, low), beatsS.length - 2);
+    const end = Math.max(start + 1, nearestBeat(grid, high));
     this.player.setLoop({ startS: beatsS[start], endS: beatsS[end] });
   }
 
@@ -280,10 +282,11 @@ export class DeckControl {
   }
 
   private moveLoopByBeats(startBeats: number, endBeats: number): void {
-    const [loop, beatsS] = [this.player.loop(), this.song.document()?.grid.beatsS ?? []];
-    if (!loop || beatsS.length < 2) return;
-    const start = nearestBeat(beatsS, loop.startS) + startBeats;
-    const end = nearestBeat(beatsS, loop.endS) + endBeats;
+    const [loop, grid] = [this.player.loop(), this.song.document()?.grid];
+    if (!loop || !grid || grid.beatsS.length < 2) return;
+    const { beatsS } = grid;
+    const start = nearestBeat(grid, loop.startS) + startBeats;
+    const end = nearestBeat(grid, loop.endS) + endBeats;
     if (start < 0 || end >= beatsS.length || end <= start) return;
     this.player.setLoop({ startS: beatsS[start], endS: beatsS[end] });
   }
@@ -310,10 +313,4 @@ export class DeckControl {
     while (bar + 2 < times.length && times[bar + 1] <= timeS + BAR_TOLERANCE_S) bar++;
     return { startS: times[bar], endS: times[bar + 1] };
   }
-}
-
-function nearestBeat(beatsS: readonly number[], timeS: number): number {
-  const after = beatsS.findIndex((t) => t >= timeS);
-  if (after <= 0) return after < 0 ? beatsS.length - 1 : 0;
-  return timeS - beatsS[after - 1] < beatsS[after] - timeS ? after - 1 : after;
 }

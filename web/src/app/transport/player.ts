@@ -193,7 +193,7 @@ export class Player {
     this.recording?.look(this.nowSignal());
   }
 
-  /** The samples of a stretch in columns, for drawing; null without a recording. */
+  /** The samples of a part in columns, for drawing; null without a recording. */
   async samplePeaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks | null> {
     return this.recording ? this.recording.peaks(fromS, toS, columns) : null;
   }

@@ -8,7 +8,7 @@ export const SECTION_KEYS = {
   join: { on: { j: null }, caps: 'J', does: 'Join with the next' },
   double: { on: { d: null }, caps: 'D', does: 'Double the tempo' },
   halve: { on: { h: null }, caps: 'H', does: 'Half the tempo' },
-  moveOne: { on: { o: 1, O: -1 }, caps: 'O', does: 'The one a beat later; with Shift earlier' },
+  moveDownbeat: { on: { o: 1, O: -1 }, caps: 'O', does: 'The one a beat later; with Shift earlier' },
   lineHere: { on: { b: null }, caps: 'B', does: 'Bar line to the needle' },
   toggleFree: { on: { x: null }, caps: 'X', does: 'Free time in the bar here, or bars again' },
   tap: { on: { t: null }, caps: 'T', does: 'Tap along' },

@@ -31,7 +31,8 @@ import {
   halveTempo,
   joinWithNext,
   moveBarLine,
-  moveOne,
+  nearestBarLine,
+  moveDownbeat,
   moveSection,
   orderOfPlay,
   renameSection,
@@ -214,7 +215,7 @@ export class SectionsPage implements OnDestroy {
     join: () => this.join(),
     double: () => this.double(),
     halve: () => this.halve(),
-    moveOne: (beats) => this.moveOne(beats),
+    moveDownbeat: (beats) => this.moveDownbeat(beats),
     lineHere: () => this.lineHere(),
     toggleFree: () => this.toggleFree(),
     tap: () => this.tap(),
@@ -273,8 +274,8 @@ export class SectionsPage implements OnDestroy {
     this.change(halveTempo);
   }
 
-  protected moveOne(beats: number): void {
-    this.change((document) => moveOne(document, beats, this.keeps()));
+  protected moveDownbeat(beats: number): void {
+    this.change((document) => moveDownbeat(document, beats, this.keeps()));
   }
 
   /** Bars under the needle become free time, or free time bars again. */
@@ -314,12 +315,8 @@ export class SectionsPage implements OnDestroy {
   protected lineHere(): void {
     const timeS = this.player.nowS();
     this.change((document) => {
-      const times = barTimesS(document.grid).slice(0, -1);
-      const nearest = times.reduce(
-        (best, t, i) => (Math.abs(t - timeS) < Math.abs(times[best] - timeS) ? i : best),
-        0,
-      );
-      return moveBarLine(document, nearest, timeS);
+      const last = document.grid.bars.length - 1;
+      return moveBarLine(document, Math.min(last, nearestBarLine(document.grid, timeS)), timeS);
     });
   }
 
@@ -386,7 +383,7 @@ export class SectionsPage implements OnDestroy {
       this.change(() => read);
     } catch (error) {
       const why = error instanceof Error ? error.message : String(error);
-      this.say(`Nothing was changed: ${why}.`);
+      this.say(`This ${format.label.toLowerCase()} can't be used: ${why}.`);
     }
   }
 

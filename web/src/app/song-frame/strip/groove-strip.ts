@@ -249,7 +249,7 @@ export class GrooveStrip {
       ? groovePath(envelope, this.width(), GROOVE_HEIGHT, (x) => this.view.timeAt(x))
       : '';
   });
-  /** Of a short stretch, once they are there. */
+  /** Of a short window, once they are there. */
   protected readonly samples = computed(() => {
     const peaks = this.samplePeaks();
     return peaks && samplePath(peaks.lows, peaks.highs, this.width(), GROOVE_HEIGHT);
@@ -293,14 +293,13 @@ export class GrooveStrip {
 
   constructor() {
     effect(() => {
-      const { fromS, toS } = this.view.stretch();
+      const { fromS, toS } = this.view.window();
       const isReady = this.player.status() === 'ready';
       const columns = Math.round(this.width());
       untracked(() => this.samplePeaks.set(null));
       if (!isReady || toS - fromS > SAMPLES_BELOW_S) return;
       void this.player.samplePeaks(fromS, toS, columns).then((peaks) => {
-        if (this.view.stretch().fromS === fromS && this.view.stretch().toS === toS)
-          this.samplePeaks.set(peaks);
+        if (this.view.window().fromS === fromS && this.view.window().toS === toS) this.samplePeaks.set(peaks);
       });
     });
     const observer = new ResizeObserver(([entry]) => this.width.set(Math.max(300, entry.contentRect.width)));

@@ -3,7 +3,14 @@
  * go; sections snap to bar lines.
  */
 import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
-import { addPasses, barTimesS, moveBarLine, moveSection, passesOf } from '@wild-needle/core/riff';
+import {
+  addPasses,
+  barTimesS,
+  moveBarLine,
+  nearestBarLine,
+  moveSection,
+  passesOf,
+} from '@wild-needle/core/riff';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { StripView } from './strip-view';
 
@@ -97,8 +104,7 @@ export class StripEdges {
       drop: (to) => this.song.change((d) => moveBarLine(d, bar, to)),
     }));
     const isDense = (bars[1]?.x ?? Infinity) - (bars[0]?.x ?? 0) < CLOSEST_PX;
-    const nearestBar = (timeS: number): number =>
-      times.reduce((best, t, i) => (Math.abs(t - timeS) < Math.abs(times[best] - timeS) ? i : best), 0);
+    const nearestBar = (timeS: number): number => nearestBarLine(document.grid, timeS);
     const sections = document.sections.flatMap((section): Edge[] => {
       const riff = document.riffs.find((r) => r.id === section.riffId);
       const passes = riff ? passesOf(section, riff, document.grid) : [];

@@ -34,7 +34,7 @@ describe('the strip', () => {
   it('zooms around a place, and back to the whole', () => {
     const { view } = setUp();
     view.zoom(30, 0.5);
-    expect(view.stretch()).toEqual({ fromS: 15, toS: 65 });
+    expect(view.window()).toEqual({ fromS: 15, toS: 65 });
     expect(view.xOf(30)).toBeCloseTo(300, 9);
     view.zoom(30, 0.1);
     expect(view.timeAt(view.xOf(30))).toBeCloseTo(30, 9);
@@ -46,11 +46,11 @@ describe('the strip', () => {
     const { view } = setUp();
     for (let i = 0; i < 200; i++) view.zoom(99.99, 0.8);
     expect(view.lengthS()).toBeCloseTo(0.02, 9);
-    expect(view.stretch().toS).toBeLessThanOrEqual(100);
+    expect(view.window().toS).toBeLessThanOrEqual(100);
     view.scroll(50);
-    expect(view.stretch().toS).toBeCloseTo(100, 9);
+    expect(view.window().toS).toBeCloseTo(100, 9);
     view.scroll(-500);
-    expect(view.stretch().fromS).toBe(0);
+    expect(view.window().fromS).toBe(0);
   });
 
   it('goes along with the needle, and shows another song whole', () => {
@@ -58,7 +58,7 @@ describe('the strip', () => {
     view.zoom(0, 0.1);
     nowS.set(12);
     TestBed.tick();
-    expect(view.stretch()).toEqual({ fromS: 11, toS: 21 });
+    expect(view.window()).toEqual({ fromS: 11, toS: 21 });
     songId.set('b');
     TestBed.tick();
     expect(view.isZoomed()).toBe(false);

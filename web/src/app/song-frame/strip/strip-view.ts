@@ -1,17 +1,17 @@
 /**
- * Which part of the song the strip shows: the whole, or a stretch down to single samples. Zooms around a place, scrolls, and
+ * Which part of the song the strip shows: the whole, or a window down to single samples. Zooms around a place, scrolls, and
  * goes along with the needle while it plays.
  */
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Player } from '../../transport/player';
 import { OpenSongStore } from '../../open-song/open-song.store';
 
-/** Shortest stretch on screen: about a sample a pixel. */
+/** Shortest window on screen: about a sample a pixel. */
 const SHORTEST_S = 0.02;
 /** Share of the view that is shown again when the needle leaves it. */
 const OVERLAP = 0.1;
 
-export interface Stretch {
+export interface ViewWindow {
   readonly fromS: number;
   readonly toS: number;
 }
@@ -21,15 +21,15 @@ export class StripView {
   private readonly song = inject(OpenSongStore);
   private readonly player = inject(Player);
   /** Null shows the whole song. */
-  private readonly chosen = signal<Stretch | null>(null);
+  private readonly chosen = signal<ViewWindow | null>(null);
   /** Of the lane, pixels; follows the window. */
   readonly width = signal(Math.max(300, innerWidth - 32));
 
   /** The recording's length is known before its sound is decoded. */
   readonly durationS = computed(() => this.song.recording()?.durationS ?? 0);
-  readonly stretch = computed((): Stretch => this.chosen() ?? { fromS: 0, toS: this.durationS() });
+  readonly window = computed((): ViewWindow => this.chosen() ?? { fromS: 0, toS: this.durationS() });
   readonly isZoomed = computed(() => this.chosen() !== null);
-  readonly lengthS = computed(() => Math.max(1e-6, this.stretch().toS - this.stretch().fromS));
+  readonly lengthS = computed(() => Math.max(1e-6, this.window().toS - this.window().fromS));
 
   constructor() {
     // Another song is seen whole.
@@ -45,21 +45,21 @@ export class StripView {
 
   /** Pixels from the left edge; outside of 0 and the width for what is not shown. */
   xOf(timeS: number): number {
-    return ((timeS - this.stretch().fromS) / this.lengthS()) * this.width();
+    return ((timeS - this.window().fromS) / this.lengthS()) * this.width();
   }
 
   /** Per cent of the width. */
   percentOf(timeS: number): number {
-    return (100 * (timeS - this.stretch().fromS)) / this.lengthS();
+    return (100 * (timeS - this.window().fromS)) / this.lengthS();
   }
 
   timeAt(x: number): number {
-    return this.stretch().fromS + (x / this.width()) * this.lengthS();
+    return this.window().fromS + (x / this.width()) * this.lengthS();
   }
 
   /** Shows `factor` times as much, with what is at `timeS` staying where it is. */
   zoom(timeS: number, factor: number): void {
-    const { fromS } = this.stretch();
+    const { fromS } = this.window();
     const length = Math.max(SHORTEST_S, this.lengthS() * factor);
     if (length >= this.durationS()) {
       this.chosen.set(null);
@@ -69,7 +69,7 @@ export class StripView {
   }
 
   scroll(byS: number): void {
-    if (this.isZoomed()) this.show(this.stretch().fromS + byS, this.lengthS());
+    if (this.isZoomed()) this.show(this.window().fromS + byS, this.lengthS());
   }
 
   showWhole(): void {
@@ -83,7 +83,7 @@ export class StripView {
 
   private follow(nowS: number): void {
     if (!this.isZoomed()) return;
-    const { fromS, toS } = this.stretch();
+    const { fromS, toS } = this.window();
     if (nowS < fromS || nowS > toS) this.show(nowS - OVERLAP * this.lengthS(), this.lengthS());
   }
 }

@@ -26,9 +26,9 @@ import {
   setBarNote,
   setGroup,
   splitRiff,
-  stretchRiff,
+  doubleRiff,
   whyNotMerge,
-  whyNotStretch,
+  whyNotDouble,
   TEXT_LIMITS,
 } from '@wild-needle/core/riff';
 import { FORMATS, type Format } from '@wild-needle/core/formats';
@@ -81,7 +81,7 @@ const NEW_BARS = 2;
       <button mat-menu-item [disabled]="(song.riff()?.bars?.length ?? 0) < 2" (click)="change(-1)">
         One bar less
       </button>
-      <button mat-menu-item [disabled]="!song.riff()" (click)="stretch()">Two passes as one riff</button>
+      <button mat-menu-item [disabled]="!song.riff()" (click)="double()">Two passes as one riff</button>
       <button mat-menu-item [disabled]="sectionsOfRiff() < 2" (click)="split()">
         A riff of its own for this section
       </button>
@@ -276,12 +276,12 @@ export class RiffMenu {
     if (riffId !== null) this.song.change((document) => addBars(document, riffId, by));
   }
 
-  protected stretch(): void {
+  protected double(): void {
     const [document, riffId] = [this.song.document(), this.song.riffId()];
     if (!document || riffId === null) return;
-    const why = whyNotStretch(document, riffId);
+    const why = whyNotDouble(document, riffId);
     if (why !== null) this.say(why);
-    else this.song.change((d) => stretchRiff(d, riffId, () => crypto.randomUUID()));
+    else this.song.change((d) => doubleRiff(d, riffId, () => crypto.randomUUID()));
   }
 
   protected split(): void {

@@ -19,7 +19,7 @@ describe('ways in words', () => {
       { string: 4, by: 'flat-finger' as const },
       { string: 3, by: 'flat-finger' as const },
     ],
-    stretchMm: 70,
+    handSpanMm: 70,
   };
 
   it('tell why a way is offered', () => {

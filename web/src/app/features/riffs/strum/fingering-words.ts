@@ -42,7 +42,7 @@ function reasonWords(reason: FingeringReason, key: Key | null): string {
       return reason.frets === 1 ? 'a fret away' : `${reason.frets} frets away`;
     case 'fullest':
       return 'fuller, on thicker strings';
-    case 'stretch':
+    case 'wide-span':
       return `stretches ${reason.mm} mm`;
   }
 }

@@ -5,7 +5,7 @@ import { MARK_VIEW_ROWS, type MarkView } from './mark-views';
 import { bracketPath, crossPath, diamondPath, strokePath, tailPath } from './strum-shapes';
 
 function drawn(part: (view: MarkView) => string | undefined): string[] {
-  return MARK_VIEW_ROWS.flatMap((view) => part(view) || []);
+  return MARK_VIEW_ROWS.map((view) => part(view) ?? '').filter((drawing) => drawing !== '');
 }
 
 @Component({

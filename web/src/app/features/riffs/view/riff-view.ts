@@ -24,6 +24,7 @@ import { HeardPasses, type HeardPass } from '../../../open-song/heard-passes';
 import { Now } from '../../../transport/now';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { groovePath } from '../../../shared/groove-path';
+import { Memory } from '../../../shared/memory';
 import { movedBy } from '../../../shared/words';
 import { settingsFeature } from '../../../state/settings/settings.reducer';
 import { spokenName } from '../../../shared/chord-name';
@@ -57,7 +58,7 @@ export class RiffView {
   private readonly envelope = inject(EnvelopeStore).envelope;
   private readonly spelling = inject(Store).selectSignal(settingsFeature.selectSpelling);
 
-  private readonly grooves = new Map<string, { readonly from: readonly unknown[]; readonly path: string }>();
+  private readonly grooves = new Memory<string>();
 
   /** Sizes on screen; they follow the window. */
   readonly stackWidth = signal(Math.max(400, innerWidth - 344));
@@ -271,12 +272,10 @@ export class RiffView {
       topPx,
       heightPx,
     ];
-    const before = this.grooves.get(id);
-    if (before?.from.every((part, i) => part === from[i])) return before.path;
-    const timeAt = (x: number): number =>
-      passTicksToSeconds(pass, riff, grid, fromTicks + (x / width) * (toTicks - fromTicks));
-    const path = groovePath(envelope, width, heightPx, timeAt, { stepPx: 2, topPx });
-    this.grooves.set(id, { from, path });
-    return path;
+    return this.grooves.recall(id, from, () => {
+      const timeAt = (x: number): number =>
+        passTicksToSeconds(pass, riff, grid, fromTicks + (x / width) * (toTicks - fromTicks));
+      return groovePath(envelope, width, heightPx, timeAt, { stepPx: 2, topPx });
+    });
   }
 }
