@@ -1,5 +1,5 @@
 /** Generated songs, read back from `.cache/training/songs`. */
-import { mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ANALYSIS_SAMPLE_RATE, type StereoSignal } from '@wild-needle/core/mir';
 import { ROUGH_SONGS_FROM, type Truth } from './material/song';
@@ -78,8 +78,8 @@ function readAt(seed: number, semitones: number): Song {
   return { signal: { channels, sampleRate: ANALYSIS_SAMPLE_RATE }, truth: truthPlayedFast(truth, semitones) };
 }
 
-export function writeWeights(name: string, weights: object): void {
-  const folder = join(import.meta.dirname, '../core/src/mir/weights');
-  mkdirSync(folder, { recursive: true });
-  writeFileSync(join(folder, `${name}.json`), `${JSON.stringify(weights)}\n`);
+/** Where the core reads them from: beside the step that they decide for. */
+export function writeWeights(step: 'strokes' | 'chords' | 'meter', weights: object): void {
+  const path = join(import.meta.dirname, `../core/src/mir/${step}/${step}.json`);
+  writeFileSync(path, `${JSON.stringify(weights)}\n`);
 }

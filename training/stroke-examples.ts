@@ -1,6 +1,12 @@
 /** What the stroke network sees of a generated song, and what is true of it; computed once, kept beside the song. */
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';
-import { findStrokeCandidates, splitStereo, STROKE_FEATURES } from '@wild-needle/core/mir';
+import {
+  findStrokeCandidates,
+  kindOf,
+  splitStereo,
+  STROKE_FEATURES,
+  STROKE_KINDS,
+} from '@wild-needle/core/mir';
 import type { TrueStrum } from './material/song';
 import { readTapedSong, readTapedTruth, songFile } from './songs';
 
@@ -12,14 +18,14 @@ const TOLERANCE_S = 0.05;
 export interface StrokeExamples {
   /** STROKE_FEATURES values per candidate. */
   readonly features: Float32Array;
-  /** 0 none, 1 ring, 2 palm mute, 3 dead. */
+  /** 0 for none, then the kinds in the order of STROKE_KINDS. */
   readonly labels: Uint8Array;
   /** Strokes that no candidate was near, for an honest recall. */
   readonly missed: number;
 }
 
 function classOf(strum: TrueStrum): number {
-  return strum.dead ? 3 : strum.palmMuted ? 2 : 1;
+  return 1 + STROKE_KINDS.indexOf(kindOf(strum));
 }
 
 function label(

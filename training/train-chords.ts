@@ -1,7 +1,7 @@
 /**
  * `tsx training/train-chords.ts SEED`: trains one of the networks that name the notes of a strum on the generated songs, prints
  * its scores on songs it has not seen, and keeps it in `.cache/training`; so they learn on cores of their own. Without a seed: puts
- * those of all seeds together and writes `core/src/mir/weights/chords.json`.
+ * those of all seeds together and writes `core/src/mir/chords/chords.json`.
  */
 import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
@@ -19,7 +19,8 @@ import { shuffled } from './nets/dense';
 import { seedsOf, writeWeights } from './songs';
 
 const HIDDEN = 64;
-const GIST = 24;
+/** Values that each lowest note tells the others. */
+const BOTTLENECK = 24;
 const BATCH = 32;
 const ROUNDS = 5;
 const RATE = 1.5e-3;
@@ -46,27 +47,27 @@ function score(
 ): void {
   const answer = createChordEnsemble({ members });
   const right = { bass: 0, root: 0, notes: 0, logLoss: 0 };
-  const byForm = CHORD_SHAPES.map(() => [0, 0]);
+  const byShape = CHORD_SHAPES.map(() => [0, 0]);
   const step = Math.max(1, Math.floor(examples.length / TRIED));
   const tried = examples.filter((_, i) => i % step === 0);
   for (const { mid, side, bass, shape } of tried) {
     const { logProbabilities } = answer(mid, side);
     const best = logProbabilities.indexOf(logProbabilities.reduce((a, b) => Math.max(a, b)));
-    const [heardBass, heardForm] = [LOWEST_BASS + Math.floor(best / SHAPES), best % SHAPES];
+    const [heardBass, heardShape] = [LOWEST_BASS + Math.floor(best / SHAPES), best % SHAPES];
     const rootOf = (b: number, f: number): number => (b + CHORD_SHAPES[f].rootAbove) % 12;
-    const isRight = heardBass === bass && heardForm === shape;
+    const isRight = heardBass === bass && heardShape === shape;
     if (heardBass === bass) right.bass++;
-    if (rootOf(heardBass, heardForm) === rootOf(bass, shape)) right.root++;
+    if (rootOf(heardBass, heardShape) === rootOf(bass, shape)) right.root++;
     if (isRight) right.notes++;
     right.logLoss -= logProbabilities[(bass - LOWEST_BASS) * SHAPES + shape] / tried.length;
-    byForm[shape][0]++;
-    if (isRight) byForm[shape][1]++;
+    byShape[shape][0]++;
+    if (isRight) byShape[shape][1]++;
   }
   const share = (n: number): string => (n / tried.length).toFixed(3);
   process.stdout.write(
     `${name}: root ${share(right.root)} lowest note ${share(right.bass)} notes ${share(right.notes)} ` +
       `log loss ${right.logLoss.toFixed(3)} of ${tried.length}\n  ` +
-      byForm.map(([n, ok], f) => `${CHORD_SHAPES[f].notes?.join('.') ?? 'other'} ${ok}/${n}`).join('  ') +
+      byShape.map(([n, ok], f) => `${CHORD_SHAPES[f].notes?.join('.') ?? 'other'} ${ok}/${n}`).join('  ') +
       '\n',
   );
 }
@@ -79,7 +80,7 @@ function train(
   const random = createRandom(seed);
   const network = new ChordTraining({
     hidden: HIDDEN,
-    bottleneck: GIST,
+    bottleneck: BOTTLENECK,
     batch: BATCH,
     dropout: DROPOUT,
     noise: NOISE,

@@ -1,7 +1,7 @@
 /**
  * `tsx training/train-meter.ts`: fits the weights by which readings of pulse, meter and the one are ranked, on the
  * generated songs; prints how often the first reading is right on songs not seen, and writes
- * `core/src/mir/weights/meter.json`.
+ * `core/src/mir/meter/meter.json`.
  */
 import {
   computeStrengths,

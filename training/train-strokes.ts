@@ -1,11 +1,13 @@
 /**
  * `tsx training/train-strokes.ts`: trains the networks that tell strokes from everything else on the generated songs,
- * prints their scores on songs they have not seen, and writes `core/src/mir/weights/strokes.json`.
+ * prints their scores on songs they have not seen, and writes `core/src/mir/strokes/strokes.json`.
  */
 import {
   createStrokeNetwork,
   softmax,
   STROKE_FEATURES,
+  STROKE_KINDS,
+  strokeProbability,
   type StrokeNetworkWeights,
 } from '@wild-needle/core/mir';
 import { createRandom, type Random } from '@wild-needle/core/units';
@@ -13,7 +15,7 @@ import { dropOut, maskDropped, shuffled, TrainableLayer } from './nets/dense';
 import { seedsOf, writeWeights } from './songs';
 import { strokeExamples, type StrokeExamples } from './stroke-examples';
 
-const CLASSES = ['none', 'ring', 'palm mute', 'dead'] as const;
+const CLASSES = ['none', ...STROKE_KINDS] as const;
 /**
  * Members of the ensemble: seeds of their first weights, and below which seed the songs are that they learn from. With all songs for each the
  * whole is steadier on real records and tells palm mutes worse: see docs/experiments.md.
@@ -108,9 +110,9 @@ function score(
   { features, labels, missed }: StrokeExamples,
 ): void {
   const count = Array.from({ length: 4 }, () => [0, 0, 0, 0]);
-  createStrokeNetwork({ members })(features).forEach(({ ring, palmMute, dead }, r) => {
-    const isStroke = ring + palmMute + dead > 0.5;
-    const said = isStroke ? 1 + [ring, palmMute, dead].indexOf(Math.max(ring, palmMute, dead)) : 0;
+  createStrokeNetwork({ members })(features).forEach((stroke, r) => {
+    const shares = STROKE_KINDS.map((kind) => stroke[kind]);
+    const said = strokeProbability(stroke) > 0.5 ? 1 + shares.indexOf(Math.max(...shares)) : 0;
     count[labels[r]][said]++;
   });
   const column = (c: number): number => count.reduce((s, row) => s + row[c], 0);

@@ -1,5 +1,5 @@
 /**
- * The network of `core/src/mir/chord-network.ts` on its way through training: looked at with noise and units left out, and
+ * The network of `core/src/mir/chords/chord-network.ts` on its way through training: looked at with noise and units left out, and
  * back with the gradients of its answers. A batch is a row per strum and possible lowest note.
  */
 import {
@@ -9,6 +9,7 @@ import {
   LOWEST_BASS,
   ACTIVATIONS,
   CONTEXT_NOTES,
+  logistic,
   softmax,
   writeChordInput,
   type ChordNetworkWeights,
@@ -39,8 +40,8 @@ export interface ChordTrainingOptions {
   readonly random: Random;
 }
 
-/** Presence of single notes counts this much against lowest note and shape. */
-const PRESENCE_WEIGHT = 0.15;
+/** Activation of single notes counts this much against lowest note and shape. */
+const ACTIVATION_WEIGHT = 0.15;
 
 export class ChordTraining {
   private readonly layers;
@@ -75,7 +76,7 @@ export class ChordTraining {
       dSum: rowsOf(hidden),
       dAdded: rowsOf(hidden),
       dTold: rowsOf(this.told),
-      dGists: rowsOf(bottleneck),
+      dBottlenecks: rowsOf(bottleneck),
       dSeen: rowsOf(hidden),
       dLowest: strumsOf(hidden),
     };
@@ -120,7 +121,7 @@ export class ChordTraining {
     dropOut(at.seen, options.dropout, options.random);
     layers.bottleneck.forward(at.seen, rows, at.bottlenecks, false);
     at.told.fill(0);
-    this.forRivals((told, bottleneck) =>
+    this.forContext((told, bottleneck) =>
       at.told.set(at.bottlenecks.subarray(bottleneck, bottleneck + options.bottleneck), told),
     );
     layers.context.forward(at.told, rows, at.added, true);
@@ -146,7 +147,7 @@ export class ChordTraining {
       all[answer] -= 1;
       activation.forEach((sounds, k) => {
         const i = s * ACTIVATIONS + k;
-        present[i] = (PRESENCE_WEIGHT * (1 / (1 + Math.exp(-present[i])) - sounds)) / batch.length;
+        present[i] = (ACTIVATION_WEIGHT * (logistic(present[i]) - sounds)) / batch.length;
       });
     });
     for (let i = 0; i < logits.length; i++) logits[i] /= batch.length;
@@ -166,18 +167,18 @@ export class ChordTraining {
     at.dAdded.set(at.dSum);
     maskRectified(at.dAdded, at.added, at.added.length);
     layers.context.backward(at.told, rows, at.dAdded, at.dTold);
-    at.dGists.fill(0);
-    this.forRivals((told, from) => {
-      for (let k = 0; k < bottleneck; k++) at.dGists[from + k] += at.dTold[told + k];
+    at.dBottlenecks.fill(0);
+    this.forContext((told, from) => {
+      for (let k = 0; k < bottleneck; k++) at.dBottlenecks[from + k] += at.dTold[told + k];
     });
-    layers.bottleneck.backward(at.seen, rows, at.dGists, at.dSeen);
+    layers.bottleneck.backward(at.seen, rows, at.dBottlenecks, at.dSeen);
     for (let i = 0; i < at.dSeen.length; i++) at.dSeen[i] += at.dSum[i];
     maskDropped(at.dSeen, at.seen, dropout);
     layers.hidden.backward(at.input, rows, at.dSeen, null);
   }
 
   /** Calls back for each row and each of its context in range: where it is told, and where the bottleneck of the other stands. */
-  private forRivals(tell: (told: number, bottleneck: number) => void): void {
+  private forContext(tell: (told: number, bottleneck: number) => void): void {
     const { bottleneck } = this.options;
     for (let row = 0; row < this.rows; row++) {
       const b = row % BASS_NOTES;

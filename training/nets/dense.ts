@@ -102,7 +102,7 @@ export class TrainableLayer {
     this.biases.step(rate, 0, this.rounds);
   }
 
-  /** As whole numbers with a scale per output, see `core/src/mir/network.ts`. */
+  /** As whole numbers with a scale per output, see `core/src/mir/net/network.ts`. */
   quantise(): LayerWeights {
     const { inputs, outputs } = this;
     const scales: number[] = [];
