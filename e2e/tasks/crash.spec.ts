@@ -1,6 +1,6 @@
 /** The server is killed in the middle of an import and of an analysis: nothing is lost, nothing is left half done. */
 import { randomBytes } from 'node:crypto';
-import { mkdtempSync, readFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, statSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,6 +8,14 @@ import { expect } from '@playwright/test';
 import { test } from '../support/app';
 import { renderRiff } from '../support/fluidsynth-riff';
 import { Shelf } from '../support/pages';
+
+/** Bytes of the imports under way that have reached the server's disk. */
+function spooledBytes(): number {
+  const folder = process.env['WN_TEST_DATA_DIR']!;
+  return readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .filter((path) => path.startsWith('spool-'))
+    .reduce((sum, path) => sum + (statSync(join(folder, path), { throwIfNoEntry: false })?.size ?? 0), 0);
+}
 
 test('an import that is cut by a crash leaves nothing behind', async ({ app, page }) => {
   const sent = new Promise<void>((resolve) => {
@@ -20,7 +28,7 @@ test('an import that is cut by a crash leaves nothing behind', async ({ app, pag
     upload.write(randomBytes(20_000_000), () => resolve());
   });
   await sent;
-  await page.waitForTimeout(500);
+  await expect.poll(spooledBytes).toBeGreaterThan(10_000_000);
   await app.kill();
   await app.restart();
   const shelf = new Shelf(page);

@@ -96,7 +96,7 @@ test('plays the written tab as loud as the recording, then one in each ear', asy
     let sum = 0;
     for (let i = 0; i < 12; i++) {
       sum += (await loudspeaker.level()) ** 2;
-      await page.waitForTimeout(90);
+      await loudspeaker.listenFor(0.09);
     }
     return 10 * Math.log10(sum / 12 + 1e-12);
   };
@@ -104,11 +104,11 @@ test('plays the written tab as loud as the recording, then one in each ear', asy
   const recording = await loudness();
   await page.keyboard.press('a');
   await expect(page.getByRole('radio', { name: 'My tab' })).toBeChecked();
-  await page.waitForTimeout(1500);
+  await loudspeaker.listenFor(1.5);
   expect(Math.abs((await loudness()) - recording)).toBeLessThan(7);
   await page.keyboard.press('a');
   await expect(page.getByRole('radio', { name: 'Each ear' })).toBeChecked();
-  await page.waitForTimeout(500);
+  await loudspeaker.listenFor(0.5);
   expect(await loudness()).toBeGreaterThan(recording - 12);
   await page.keyboard.press('a');
   await expect(page.getByRole('radio', { name: 'Recording' })).toBeChecked();

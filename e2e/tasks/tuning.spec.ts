@@ -56,7 +56,8 @@ test('the tuner finds the string by itself and says up or down', async ({ demoAp
   await page.getByRole('button', { name: 'Strike string 6' }).click();
   const sixth = page.getByRole('listitem').filter({ hasText: 'Tune down' });
   await expect(sixth).toContainText('+26.');
-  await page.waitForTimeout(5500);
+  // Two strings at once are no tone to read: the first rings out before the next one.
+  await expect(sixth).toHaveCount(0, { timeout: 10_000 });
   await page.getByRole('button', { name: 'Strike string 5' }).click();
   await expect(page.getByRole('listitem').filter({ hasText: 'Tune up a little' })).toContainText(/−[89]\./);
 });

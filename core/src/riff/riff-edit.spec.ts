@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING, type Tuning } from '../guitar';
-import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM, type Riff, type SongDocument, type Strum } from './document';
+import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM, type Riff, type SongDocument, type Strum } from './document';
 import { addSecondGuitar, changeAsGuitar, giveToOther, removeSecondGuitar, swapGuitars } from './guitars';
 import { layerOf } from './layers';
 import {
@@ -52,13 +52,14 @@ const section = (
   passes,
   transpose: 0,
 });
-const SONG = {
+const SONG: SongDocument = {
+...PLAIN_SONG,
   tuning: STANDARD_TUNING,
   guitar2: null,
   grid: { beatsS: [], bars: Array.from({ length: 16 }, (_, i) => ({ beat: 4 * i, ...bar })) },
   riffs: [riff('a', 'A', 2, strum('1', 0), strum('2', 3840, 5)), riff('b', 'B', 2, strum('3', 0))],
   sections: [section('intro', 'a', 0, 4), section('verse', 'b', 8, 2), section('outro', 'a', 12, 2)],
-} as unknown as SongDocument;
+};
 const ids = (): (() => string) => {
   let n = 0;
   return () => `new-${n++}`;

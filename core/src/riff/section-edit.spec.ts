@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { type SongDocument, PLAIN_SECTION, PLAIN_RIFF } from './document';
+import { type SongDocument, PLAIN_SECTION, PLAIN_RIFF, PLAIN_SONG } from './document';
 import {
   addPasses,
   beginSection,
@@ -15,7 +15,8 @@ import {
 } from './section-edit';
 
 const bar = { beats: 4, unit: 4 };
-const SONG = {
+const SONG: SongDocument = {
+...PLAIN_SONG,
   grid: { beatsS: [], bars: Array.from({ length: 20 }, (_, i) => ({ beat: 4 * i, ...bar })) },
   riffs: [
     { ...PLAIN_RIFF, id: 'a', letter: 'A', bars: [bar, bar], strums: [] },
@@ -25,7 +26,7 @@ const SONG = {
     { id: '1', name: 'Intro', riffId: 'a', startBar: 0, passes: 4, transpose: 0, ...PLAIN_SECTION },
     { id: '2', name: 'Verse', riffId: 'b', startBar: 10, passes: 2, transpose: 2, ...PLAIN_SECTION },
   ],
-} as unknown as SongDocument;
+};
 
 describe('sections', () => {
   it('are split at the nearest pass and joined again', () => {

@@ -172,7 +172,8 @@ describe('text tab', () => {
       strums: [RIFF.strums[0]],
       guitar2: [],
     };
-    const song = {
+    const song: SongDocument = {
+...PLAIN_SONG,
       title: 'T',
       artist: '',
       tuning: STANDARD_TUNING,
@@ -189,7 +190,7 @@ describe('text tab', () => {
           answers: [{ pass: 0, variationId: 'v' }],
         },
       ],
-    } as unknown as SongDocument;
+    };
     const tab = writeTextTab(song);
     expect(tab).toContain('Guitar 2: Standard, capo 2');
     expect(tab).toContain('Verse: A x1, clean');

@@ -2,12 +2,13 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '@wild-needle/core/guitar';
-import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM, type SongDocument } from '@wild-needle/core/riff';
+import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM, type SongDocument } from '@wild-needle/core/riff';
 import { HeardPasses } from './heard-passes';
 import { OpenSongStore } from './open-song.store';
 
 const bar = { beats: 4, unit: 4 } as const;
-const DOCUMENT = {
+const DOCUMENT: SongDocument = {
+...PLAIN_SONG,
   tuning: STANDARD_TUNING,
   guitar2: null,
   grid: {
@@ -33,7 +34,7 @@ const DOCUMENT = {
     { ...PLAIN_SECTION, id: 's', name: 'S', riffId: 'r', startBar: 0, passes: 3, transpose: 0 },
     { ...PLAIN_SECTION, id: 't', name: 'T', riffId: 'r', startBar: 3, passes: 1, transpose: 2 },
   ],
-} as unknown as SongDocument;
+};
 const heard = (timeS: number, midi: number) => ({
   timeS,
   endS: timeS + 0.4,

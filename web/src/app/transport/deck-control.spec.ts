@@ -2,7 +2,7 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { beforeEach, describe, expect, it } from 'vitest';
-import type { SongDocument } from '@wild-needle/core/riff';
+import { PLAIN_SONG, type SongDocument } from '@wild-needle/core/riff';
 import { WHOLE, type Hearing } from '../recording/hearing';
 import type { Loop } from './play-cursor';
 import { Player, type CountIn } from './player';
@@ -42,10 +42,11 @@ function silentPlayer() {
 
 /** Three bars of 4/4 at 120 bpm from the first second on, the last at half the tempo. */
 const BEATS = [...Array.from({ length: 8 }, (_, i) => 1 + i / 2), 5, 6, 7, 8, 9];
-const DOCUMENT = {
+const DOCUMENT: SongDocument = {
+...PLAIN_SONG,
   referenceOffsetCents: 38,
   grid: { beatsS: BEATS, bars: [0, 4, 8].map((beat) => ({ beat, beats: 4, unit: 4 })) },
-} as unknown as SongDocument;
+};
 
 describe('the deck', () => {
   let player: ReturnType<typeof silentPlayer>;

@@ -24,20 +24,20 @@ import { MARK_COMMANDS, MARK_VIEWS, type MarkView } from '../tab/mark-views';
   styles: `
     :host {
       display: grid;
-      grid-template-columns: repeat(5, 1fr);
+      grid-template-columns: repeat(4, 1fr);
       gap: 4px;
     }
     button {
       display: flex;
-      flex-direction: column;
       align-items: center;
       justify-content: center;
-      height: 37px;
+      gap: 5px;
+      height: 28px;
       padding: 0;
       border: 1px solid var(--edge);
       border-radius: 8px;
       background: none;
-      font: 500 13px/15px var(--words);
+      font: 500 13px/16px var(--words);
       cursor: pointer;
     }
     .on {
@@ -53,7 +53,7 @@ import { MARK_COMMANDS, MARK_VIEWS, type MarkView } from '../tab/mark-views';
       border: 0;
       padding: 0;
       font-size: 11px;
-      line-height: 12px;
+      line-height: 16px;
       // An opacity would give each of them a layer of its own.
       color: color-mix(in srgb, currentColor 80%, transparent);
     }

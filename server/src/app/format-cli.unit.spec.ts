@@ -1,0 +1,28 @@
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { FORMATS } from '@wild-needle/core/formats';
+import { PLAIN_SONG } from '@wild-needle/core/riff';
+import { formatSong } from './format-cli';
+
+describe('format-song', () => {
+  const folder = mkdtempSync(join(tmpdir(), 'wn-format-'));
+  const song = join(folder, 'song.json');
+  const other = join(folder, 'other.json');
+  writeFileSync(song, JSON.stringify({ ...PLAIN_SONG, title: 'Invented Song' }));
+  writeFileSync(other, '{"title":"no song"}');
+
+  it.each(FORMATS.map((format) => [format.id, format] as const))('writes %s', async (id, format) => {
+    expect(await formatSong([song, id])).toBe(format.write({ ...PLAIN_SONG, title: 'Invented Song' }));
+  });
+
+  it.each([
+    ['a format that there is none of', [song, 'wax-cylinder'], /one of text-tab, /],
+    ['nothing', [], /Give a song and a format/],
+    ['a file that is not there', [join(folder, 'gone.json'), 'text-tab'], /gone\.json can't be read/],
+    ['a file of something else', [other, 'text-tab'], /other\.json is not a song/],
+  ])('says what to do for %s', async (_name, args, message) => {
+    await expect(formatSong(args)).rejects.toThrow(message);
+  });
+});
