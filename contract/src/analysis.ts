@@ -94,7 +94,6 @@ const schema = z.object({
   downbeatsS: z.array(z.number()),
   beatsPerBar: z.array(z.int()).default([]),
   freeTime: z.array(spanSchema).default([]),
-  offBeatAt: z.number().nullable().default(null),
   key: keySchema.nullable(),
   tuning: tuningSchema.extend({ candidates: z.array(tuningCandidateSchema) }),
   sections: z.array(sectionSchema),

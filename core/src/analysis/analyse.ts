@@ -84,8 +84,6 @@ export interface Analysis {
   readonly downbeatsS: readonly number[];
   readonly beatsPerBar: readonly number[];
   readonly freeTime: readonly { readonly startS: number; readonly endS: number }[];
-  /** Place of the off-beat in its beat: 0.5 straight, 0.67 triplets; null where too few are struck. */
-  readonly offBeatAt: number | null;
   readonly key: Key | null;
   readonly tuning: Tuning & { readonly candidates: readonly TuningWithScore[] };
   readonly sections: readonly DescribedSection[];
@@ -163,7 +161,6 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
     downbeatsS: grid?.downbeatsS ?? [],
     beatsPerBar: grid?.beatsPerBar ?? [],
     freeTime: grid?.freeTime ?? [],
-    offBeatAt: grid?.offBeatAt ?? null,
     key,
     tuning: {
       ...tuning,

@@ -41,7 +41,6 @@ const ANALYSIS: Analysis = {
   downbeatsS: [1, 3, 5, 7, 9],
   beatsPerBar: [4, 4, 4, 4, 1],
   freeTime: [],
-  offBeatAt: null,
   guitars: [],
   doubts: [],
   key: { tonic: 'E', mode: 'minor' },

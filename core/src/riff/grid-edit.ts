@@ -7,6 +7,7 @@ import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum, Variation } fro
 import type { Unit } from './enums';
 import { barTimesS, nearestBarLine, riffTicks, ticksPerBeat } from './grid';
 import { COUNT_LIMITS, isWithin, RANGES } from './limits';
+import type { Refusal } from './refusal';
 import { withoutFirstPasses } from './section-edit';
 import { withVariation } from './variation';
 
@@ -87,16 +88,16 @@ function pairsOf({ grid: { bars }, sections }: SongDocument): (readonly [Bar, Ba
   return pairs;
 }
 
-/** Why {@link halveTempo} can't be done, in words; null when it can. */
-export function whyNotHalve(document: SongDocument): string | null {
+/** Why {@link halveTempo} can't be done; null when it can. */
+export function whyNotHalve(document: SongDocument): Refusal | null {
   const { riffs, sections } = document;
   const pairs = pairsOf(document);
-  if (pairs.length === 0) return 'There are too few bars to halve.';
+  if (pairs.length === 0) return { kind: 'too-few-bars' };
   const odd = riffs.find((r) => r.bars.length % 2 === 1);
-  if (odd) return `Riff ${odd.letter} has an odd number of bars: two of them can't become one.`;
+  if (odd) return { kind: 'odd-bars', letter: odd.letter };
   const first = sections[0]?.startBar ?? 0;
   const apart = sections.find((s) => (s.startBar - first) % 2 !== 0);
-  if (apart) return `“${apart.name}” begins in the middle of a longer bar.`;
+  if (apart) return { kind: 'starts-inside-bar', section: apart.name };
   const parity = pairs[0][0].beat % 2;
   const last = document.grid.bars.at(-1);
   const uneven = pairs.find(([a, b]) => {
@@ -109,7 +110,7 @@ export function whyNotHalve(document: SongDocument): string | null {
     );
   });
   const bar = uneven && document.grid.bars.indexOf(uneven[0]) + 1;
-  return bar ? `Bars ${bar} and ${bar + 1} do not make one even bar.` : null;
+  return bar ? { kind: 'uneven-bars', bar } : null;
 }
 
 /** Half as many beats and bars: two bars become one. A recording may end within a bar: then the last of the longer ones is cut too. */
@@ -238,18 +239,18 @@ export function setBarBeats(document: SongDocument, barIndex: number, beats: num
   return { ...document, grid: { beatsS, bars: changed.filter((b) => b.beat + b.beats <= beatsS.length) } };
 }
 
-/** Why the bars [from, from + count) can't become free time, in words; null when they can. */
+/** Why the bars [from, from + count) can't become free time; null when they can. */
 export function whyNotFree(
   { grid, sections, riffs }: SongDocument,
   from: number,
   count: number,
-): string | null {
-  if (count < 1 || from < 0 || from + count > grid.bars.length) return 'There are no bars here.';
+): Refusal | null {
+  if (count < 1 || from < 0 || from + count > grid.bars.length) return { kind: 'no-bars-here' };
   const playing = sections.find((s) => {
     const bars = s.passes * (riffs.find((r) => r.id === s.riffId)?.bars.length ?? 1);
     return s.startBar < from + count && s.startBar + bars > from;
   });
-  return playing ? `“${playing.name}” is played here: shorten or move it first.` : null;
+  return playing ? { kind: 'is-played-here', section: playing.name } : null;
 }
 
 /** Takes bars away where no beat is kept; the sound and what is written elsewhere stay. */
@@ -284,14 +285,13 @@ export function barsBefore(document: SongDocument, barIndex: number): SongDocume
   };
 }
 
-/** Why there is no pick-up of so many beats, in words; null when there can be. */
-export function whyNotPickUp({ grid: { bars } }: SongDocument, beats: number): string | null {
+/** Why there is no pick-up of so many beats; null when there can be. */
+export function whyNotPickUp({ grid: { bars } }: SongDocument, beats: number): Refusal | null {
   const [first, second] = bars;
-  if (!first) return 'There are no beats yet.';
-  if (second && first.beats < second.beats)
-    return `There is one, of ${first.beats === 1 ? 'a beat' : `${first.beats} beats`}.`;
-  if (beats < 1 || beats >= first.beats) return `A pick-up has from 1 to ${first.beats - 1} beats.`;
-  return first.beat >= beats ? null : 'The recording has too few beats before the first bar.';
+  if (!first) return { kind: 'no-beats' };
+  if (second && first.beats < second.beats) return { kind: 'has-pick-up', beats: first.beats };
+  if (beats < 1 || beats >= first.beats) return { kind: 'pick-up-beats', beats: first.beats - 1 };
+  return first.beat >= beats ? null : { kind: 'too-few-beats-before' };
 }
 
 /** A short bar before the first, for what is played before the one. */

@@ -33,6 +33,7 @@ export {
   ticksPerBeat,
 } from './grid';
 export type { Pass } from './grid';
+export type { Refusal } from './refusal';
 export { countSyllable, rulerCounts } from './counts';
 export type { CountMark } from './counts';
 export {
@@ -101,7 +102,7 @@ export { MARK_FIELDS, NO_MARKS } from './marks/fields';
 export type { Marks } from './marks/fields';
 export { applyMark, MARK_ROWS, MARKS, markWords } from './marks/marks';
 export type { FretPlace, MarkCommand, MarkRow } from './marks/marks';
-export { isBlank, isStruck, strokeOf, strumNotes } from './strum';
+export { checkedCount, isBlank, isStruck, strokeOf, strumNotes } from './strum';
 export {
   answerOf,
   isEnding,

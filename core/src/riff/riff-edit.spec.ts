@@ -1,6 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING, type Tuning } from '../guitar';
-import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM, type Riff, type SongDocument, type Strum } from './document';
+import {
+  PLAIN_RIFF,
+  PLAIN_SECTION,
+  PLAIN_SONG,
+  PLAIN_STRUM,
+  type Riff,
+  type SongDocument,
+  type Strum,
+} from './document';
 import { addSecondGuitar, changeAsGuitar, giveToOther, removeSecondGuitar, swapGuitars } from './guitars';
 import { layerOf } from './layers';
 import {
@@ -53,7 +61,7 @@ const section = (
   transpose: 0,
 });
 const SONG: SongDocument = {
-...PLAIN_SONG,
+  ...PLAIN_SONG,
   tuning: STANDARD_TUNING,
   guitar2: null,
   grid: { beatsS: [], bars: Array.from({ length: 16 }, (_, i) => ({ beat: 4 * i, ...bar })) },
@@ -95,7 +103,7 @@ describe('riffs', () => {
     const twice = doubleRiff(SONG, 'a', ids());
     expect(twice.riffs[0].strums.map((s) => s.startTicks)).toEqual([0, 3840, 7680, 11520]);
     expect(twice.sections.map((s) => s.passes)).toEqual([2, 2, 1]);
-    expect(whyNotDouble(addPasses(SONG, 'intro', -1), 'a')).toContain('odd pass');
+    expect(whyNotDouble(addPasses(SONG, 'intro', -1), 'a')).toMatchObject({ kind: 'odd-passes', passes: 3 });
   });
 
   it('become two for a section that plays it its own way, and one again', () => {
@@ -105,7 +113,10 @@ describe('riffs', () => {
     expect(apart.riffs[2].strums[0].id).not.toBe('1');
     expect(splitRiff(SONG, 'verse', ids())).toBe(SONG);
     expect(mergeRiffs(apart, apart.riffs[2].id, 'a')).toEqual(SONG);
-    expect(whyNotMerge(addBars(SONG, 'a', 1), 'a', 'b')).toContain('not equally long');
+    expect(whyNotMerge(addBars(SONG, 'a', 1), 'a', 'b')).toEqual({
+      kind: 'unequal-riffs',
+      letters: ['A', 'B'],
+    });
   });
 
   it('carry remarks on bars and named groups of bars', () => {

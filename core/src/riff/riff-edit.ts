@@ -3,6 +3,7 @@ import { PLAIN_RIFF, PLAIN_SECTION, type Riff, type SongDocument, type Strum } f
 import { changeRiff } from './edit';
 import { barStartsTicks, riffTicks, ticksPerBeat } from './grid';
 import { COUNT_LIMITS, fitText, TEXT_LIMITS } from './limits';
+import type { Refusal } from './refusal';
 
 /** A, B … Z, AA, AB …: the first letter that no riff has. */
 export function nextLetter(riffs: readonly Riff[]): string {
@@ -89,8 +90,8 @@ function withLength(document: SongDocument, riff: Riff, before: number): SongDoc
   };
 }
 
-/** Why two passes can't be written as one, in words; null when they can. */
-export function whyNotDouble(document: SongDocument, riffId: string): string | null {
+/** Why two passes can't be written as one; null when they can. */
+export function whyNotDouble(document: SongDocument, riffId: string): Refusal | null {
   const riff = document.riffs.find((r) => r.id === riffId);
   const { barsOfRiff, strums, barNotes, groups } = COUNT_LIMITS;
   const isTooLong =
@@ -99,9 +100,9 @@ export function whyNotDouble(document: SongDocument, riffId: string): string | n
       2 * Math.max(riff.strums.length, riff.guitar2.length) > strums ||
       2 * riff.barNotes.length > barNotes ||
       2 * riff.groups.length > groups);
-  if (isTooLong) return `Riff ${riff.letter} is too long to be written twice.`;
+  if (isTooLong) return { kind: 'too-long-to-double', letter: riff.letter };
   const odd = document.sections.find((s) => s.riffId === riffId && s.passes % 2 === 1);
-  return odd ? `“${odd.name}” plays it ${odd.passes} times: an odd pass would be left over.` : null;
+  return odd ? { kind: 'odd-passes', section: odd.name, passes: odd.passes } : null;
 }
 
 /** Two passes written as one riff of twice the length, so that the second may differ. */
@@ -166,13 +167,13 @@ export function splitRiff(document: SongDocument, sectionId: string, newId: () =
   };
 }
 
-/** Why two riffs can't become one, in words; null when they can. */
-export function whyNotMerge(document: SongDocument, riffId: string, intoId: string): string | null {
+/** Why two riffs can't become one; null when they can. */
+export function whyNotMerge(document: SongDocument, riffId: string, intoId: string): Refusal | null {
   const [riff, into] = [riffId, intoId].map((id) => document.riffs.find((r) => r.id === id));
-  if (!riff || !into || riff === into) return 'Choose two riffs.';
+  if (!riff || !into || riff === into) return { kind: 'not-two-riffs' };
   return riffTicks(riff) === riffTicks(into)
     ? null
-    : `Riff ${riff.letter} and riff ${into.letter} are not equally long.`;
+    : { kind: 'unequal-riffs', letters: [riff.letter, into.letter] };
 }
 
 /** Sections that play one riff play the other from now on; the first one is given up. */

@@ -16,7 +16,7 @@ import {
 
 const bar = { beats: 4, unit: 4 };
 const SONG: SongDocument = {
-...PLAIN_SONG,
+  ...PLAIN_SONG,
   grid: { beatsS: [], bars: Array.from({ length: 20 }, (_, i) => ({ beat: 4 * i, ...bar })) },
   riffs: [
     { ...PLAIN_RIFF, id: 'a', letter: 'A', bars: [bar, bar], strums: [] },
@@ -41,11 +41,11 @@ describe('sections', () => {
   });
 
   it('say why they do not join', () => {
-    expect(whyNotJoin(SONG, '1')).toBe('“Verse” plays another riff.');
-    expect(whyNotJoin(SONG, '2')).toContain('no section behind');
+    expect(whyNotJoin(SONG, '1')).toEqual({ kind: 'other-riff', section: 'Verse' });
+    expect(whyNotJoin(SONG, '2')).toEqual({ kind: 'no-next-section' });
     expect(joinWithNext(SONG, '1')).toBe(SONG);
     const apart = setSectionTranspose(setSectionRiff(SONG, '2', 'a'), '2', 0);
-    expect(whyNotJoin(apart, '1')).toBe('There are 2 bars between them.');
+    expect(whyNotJoin(apart, '1')).toEqual({ kind: 'bars-between', bars: 2 });
   });
 
   it('move and repeat as far as there is room', () => {

@@ -1,6 +1,7 @@
 /** Sections by hand: split, join, rename, move, repeat. What can't be done returns the same document. */
 import type { Section, SongDocument } from './document';
 import { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
+import type { Refusal } from './refusal';
 
 function lengthOf(document: SongDocument, section: Section): number {
   return document.riffs.find((r) => r.id === section.riffId)?.bars.length ?? 1;
@@ -145,16 +146,16 @@ export function splitSection(document: SongDocument, id: string, bar: number, ne
   return { ...document, sections };
 }
 
-/** Why a section can't be joined with the next one, in words; null when it can. */
-export function whyNotJoin(document: SongDocument, id: string): string | null {
+/** Why a section can't be joined with the next one; null when it can. */
+export function whyNotJoin(document: SongDocument, id: string): Refusal | null {
   const index = document.sections.findIndex((s) => s.id === id);
   const [section, next] = [document.sections[index], document.sections[index + 1]];
-  if (!section || !next) return 'There is no section behind this one.';
-  if (section.riffId !== next.riffId) return `“${next.name}” plays another riff.`;
-  if (section.passes + next.passes > COUNT_LIMITS.passes) return 'Together they would have too many passes.';
-  if (section.transpose !== next.transpose) return `“${next.name}” plays the riff at another height.`;
-  const gap = next.startBar - section.startBar - section.passes * lengthOf(document, section);
-  return gap === 0 ? null : `There ${gap === 1 ? 'is a bar' : `are ${gap} bars`} between them.`;
+  if (!section || !next) return { kind: 'no-next-section' };
+  if (section.riffId !== next.riffId) return { kind: 'other-riff', section: next.name };
+  if (section.passes + next.passes > COUNT_LIMITS.passes) return { kind: 'too-many-passes' };
+  if (section.transpose !== next.transpose) return { kind: 'other-height', section: next.name };
+  const bars = next.startBar - section.startBar - section.passes * lengthOf(document, section);
+  return bars === 0 ? null : { kind: 'bars-between', bars };
 }
 
 export function joinWithNext(document: SongDocument, id: string): SongDocument {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../guitar';
-import { PLAIN_RIFF, PLAIN_STRUM, type Riff, type Strum } from './document';
+import { PLAIN_RIFF, PLAIN_SONG, PLAIN_STRUM, type Riff, type Strum } from './document';
 import { NO_MARKS } from './marks/fields';
 import { applyMark } from './marks/marks';
-import { isBlank, isStruck, strokeOf, strumNotes } from './strum';
+import { checkedCount, isBlank, isStruck, strokeOf, strumNotes } from './strum';
 
 const strum = (startTicks = 0, changes: Partial<Strum> = {}): Strum => ({
   ...PLAIN_STRUM,
@@ -61,5 +61,15 @@ describe('a strum', () => {
       false,
       false,
     ]);
+  });
+
+  it('of either guitar counts as written, and as checked once it was', () => {
+    const written: Riff = {
+      ...riff,
+      strums: [strum(0), strum(480, { trust: 'checked' })],
+      guitar2: [strum(0, { trust: 'checked' })],
+    };
+    expect(checkedCount({ ...PLAIN_SONG, riffs: [written, written] })).toEqual({ checked: 4, written: 6 });
+    expect(checkedCount(PLAIN_SONG)).toEqual({ checked: 0, written: 0 });
   });
 });

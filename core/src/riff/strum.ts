@@ -1,7 +1,7 @@
 /** What a written strum is: the notes it sounds, the direction of its stroke, whether it is struck at all. */
 import { harmonicInterval, soundingNotes, type Tuning } from '../guitar';
 import { TICKS_PER_QUARTER, type MidiNote } from '../units';
-import type { Riff, Strum } from './document';
+import type { Riff, SongDocument, Strum } from './document';
 import { barStartsTicks } from './grid';
 
 /** Nothing is written yet: a place that was tapped, or one that a new tuning can't play. */
@@ -39,4 +39,13 @@ export function strokeOf(riff: Riff, strum: Strum): 'down' | 'up' | null {
   const third = TICKS_PER_QUARTER / 3;
   if (at % third === 0) return Math.round((at % TICKS_PER_QUARTER) / third) % 2 === 0 ? 'down' : 'up';
   return 'up';
+}
+
+/** How many strums of both guitars are written, and how many of them were checked against the recording. */
+export function checkedCount({ riffs }: SongDocument): {
+  readonly checked: number;
+  readonly written: number;
+} {
+  const strums = riffs.flatMap((riff) => [...riff.strums, ...riff.guitar2]);
+  return { checked: strums.filter((s) => s.trust === 'checked').length, written: strums.length };
 }

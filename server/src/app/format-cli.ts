@@ -13,7 +13,9 @@ export async function formatSong(args: readonly string[]): Promise<string> {
   const format = FORMATS.find((row) => row.id === id);
   if (args.length !== 2 || !format) {
     const ids = FORMATS.map((row) => row.id).join(', ');
-    throw new RangeError(`Give a song and a format: npm run -s format-song -- SONG.json FORMAT, with one of ${ids}`);
+    throw new RangeError(
+      `Give a song and a format: npm run -s format-song -- SONG.json FORMAT, with one of ${ids}`,
+    );
   }
   return format.write(await readSong(path));
 }

@@ -173,7 +173,7 @@ describe('text tab', () => {
       guitar2: [],
     };
     const song: SongDocument = {
-...PLAIN_SONG,
+      ...PLAIN_SONG,
       title: 'T',
       artist: '',
       tuning: STANDARD_TUNING,

@@ -9,7 +9,7 @@ const random = createRandom(5);
 const member = (): ChordNetworkWeights => randomChordNetwork(0.002, random);
 const spectrum = Float32Array.from({ length: SPECTRUM_SIZE }, () => random() - 0.5);
 
-describe('a ensemble of chord networks', () => {
+describe('an ensemble of chord networks', () => {
   const [one, other] = [member(), member()];
   const [a, b] = [one, other].map((weights) => createChordNetwork(weights)(spectrum, null));
 

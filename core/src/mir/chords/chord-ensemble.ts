@@ -18,7 +18,7 @@ export interface ChordEnsembleWeights {
 
 /** Probabilities are the geometric mean of the members', activations the plain one. */
 export function createChordEnsemble({ members }: ChordEnsembleWeights): ChordNetwork {
-  if (members.length === 0) throw new RangeError('a ensemble must have a member, but has none');
+  if (members.length === 0) throw new RangeError('an ensemble must have a member, but has none');
   const networks = members.map(createChordNetwork);
   return (mid, side) => {
     const answers = networks.map((network) => network(mid, side));

@@ -69,15 +69,4 @@ describe('bars', () => {
     expect(lengths[1] / lengths[lengths.length - 2]).toBeGreaterThan(1.1);
     expect(lengths.every((l, i) => i === 0 || l < lengths[i - 1] / 0.95)).toBe(true);
   });
-
-  it('measure where off-beats stand', () => {
-    const straight = every(0.5, 0.5, 24).flatMap((t) => [t, t + 0.25]);
-    const swung = every(0.5, 0.5, 24).flatMap((t) => [t, t + 0.333]);
-    const downbeats = every(2, 0.5, 24);
-    expect(hear(straight, downbeats, 26).offBeatAt).toBeCloseTo(0.5, 1);
-    const { offBeatAt, beatsS } = hear(swung, downbeats, 26);
-    // A pulse in triplets has no off-beats of its own in this range; then the beats are thirds of the swing.
-    if (offBeatAt !== null) expect(Math.abs(offBeatAt - 0.667)).toBeLessThan(0.06);
-    expect(beatsS.length).toBeGreaterThan(20);
-  });
 });

@@ -1,8 +1,7 @@
 /**
  * Bar lines over the whole recording, from the reading of tempo and meter that was chosen: bars of another length where
- * the downbeats clearly move, no bars in free time, and after it the downbeat found anew. With the place of the off-beats.
+ * the downbeats clearly move, no bars in free time, and after it the downbeat found anew.
  */
-import { median } from '../../dsp';
 import { findFreeTime, type TimeSpan } from './free-time';
 import {
   groupedPerTempoBeat,
@@ -22,8 +21,6 @@ export interface BarLayout extends BeatGrid {
   readonly beatsPerBar: readonly number[];
   /** Without beats and bars. */
   readonly freeTime: readonly TimeSpan[];
-  /** Where off-beats stand in their beat: 0.5 straight, 0.67 triplets; null where too few are struck. */
-  readonly offBeatAt: number | null;
 }
 
 /**
@@ -34,9 +31,6 @@ export interface BarLayout extends BeatGrid {
 const CHANGE_COST = 30;
 /** Usual bars between two changes, at least: one that does not last is noise. */
 const PROVEN_BARS = 4;
-/** Off-beats are looked for in this part of the beat, and so many are wanted. */
-const OFF_BEAT = [0.42, 0.75] as const;
-const OFF_BEATS_WANTED = 8;
 /** A strum is on a beat or bar line within this. */
 const NEAR_S = 0.06;
 
@@ -110,18 +104,6 @@ function meteredSpans(freeTime: readonly TimeSpan[], durationS: number): TimeSpa
   }));
 }
 
-function placeOffBeats(strums: readonly MeterStrum[], beatsS: readonly number[]): number | null {
-  const places: number[] = [];
-  let b = 0;
-  for (const { timeS } of strums) {
-    while (b + 1 < beatsS.length && beatsS[b + 1] <= timeS) b++;
-    if (b + 1 >= beatsS.length || timeS < beatsS[b]) continue;
-    const at = (timeS - beatsS[b]) / (beatsS[b + 1] - beatsS[b]);
-    if (at >= OFF_BEAT[0] && at <= OFF_BEAT[1]) places.push(at);
-  }
-  return places.length >= OFF_BEATS_WANTED ? median(places) : null;
-}
-
 /**
  * Beats and bars of a reading over the whole recording. `strength` and `strums` are what the reading was ranked by, `weights` say how
  * much each speaks for a downbeat.
@@ -167,7 +149,6 @@ export function placeBars(
   }
   const tempoBpm =
     middleTempo(beatsS, grouping) ?? 60 / (pulse.periodS * pulses * groupedPerTempoBeat(grouping));
-  const isDividedInTwo = meter.unit === 4;
   return {
     tempoBpm,
     meter,
@@ -175,6 +156,5 @@ export function placeBars(
     downbeatsS,
     beatsPerBar,
     freeTime,
-    offBeatAt: isDividedInTwo ? placeOffBeats(strums, beatsS) : null,
   };
 }

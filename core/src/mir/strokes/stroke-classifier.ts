@@ -23,7 +23,7 @@ export type StrokeNetwork = (features: Float32Array) => StrokeProbabilities[];
 
 /** Takes the features of all candidates, one after the other. */
 export function createStrokeNetwork({ members }: StrokeEnsembleWeights): StrokeNetwork {
-  if (members.length === 0) throw new RangeError('a ensemble must have a member, but has none');
+  if (members.length === 0) throw new RangeError('an ensemble must have a member, but has none');
   const networks = members.map((weights) => ({
     hidden: readLayer(weights.hidden, STROKE_FEATURES),
     output: readLayer(weights.output),

@@ -2,13 +2,19 @@ import { signal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '@wild-needle/core/guitar';
-import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM, type SongDocument } from '@wild-needle/core/riff';
+import {
+  PLAIN_RIFF,
+  PLAIN_SECTION,
+  PLAIN_SONG,
+  PLAIN_STRUM,
+  type SongDocument,
+} from '@wild-needle/core/riff';
 import { HeardPasses } from './heard-passes';
 import { OpenSongStore } from './open-song.store';
 
 const bar = { beats: 4, unit: 4 } as const;
 const DOCUMENT: SongDocument = {
-...PLAIN_SONG,
+  ...PLAIN_SONG,
   tuning: STANDARD_TUNING,
   guitar2: null,
   grid: {

@@ -10,6 +10,7 @@ import { NavigationEnd, Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { filter, map } from 'rxjs';
 import { tuningLabel } from '@wild-needle/core/guitar';
+import { checkedCount } from '@wild-needle/core/riff';
 import { OpenSongStore, type SaveStatus } from '../open-song/open-song.store';
 import { Icon } from '../shared/icon';
 import { STEPS } from './steps';
@@ -186,9 +187,9 @@ export class Header {
   );
   /** Share of the written strums that were checked against the recording. */
   protected readonly checkedPercent = computed(() => {
-    const strums = this.document()?.riffs.flatMap((riff) => [...riff.strums, ...riff.guitar2]) ?? [];
-    const checked = strums.filter((strum) => strum.trust === 'checked').length;
-    return strums.length === 0 ? 0 : (100 * checked) / strums.length;
+    const document = this.document();
+    const { checked, written } = document ? checkedCount(document) : { checked: 0, written: 0 };
+    return written === 0 ? 0 : (100 * checked) / written;
   });
   protected readonly tuning = computed(() => {
     const document = this.document();

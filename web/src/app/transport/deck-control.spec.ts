@@ -43,7 +43,7 @@ function silentPlayer() {
 /** Three bars of 4/4 at 120 bpm from the first second on, the last at half the tempo. */
 const BEATS = [...Array.from({ length: 8 }, (_, i) => 1 + i / 2), 5, 6, 7, 8, 9];
 const DOCUMENT: SongDocument = {
-...PLAIN_SONG,
+  ...PLAIN_SONG,
   referenceOffsetCents: 38,
   grid: { beatsS: BEATS, bars: [0, 4, 8].map((beat) => ({ beat, beats: 4, unit: 4 })) },
 };

@@ -64,6 +64,7 @@ import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
 import { ScreenKeys } from '../../shared/screen-keys';
 import { SECTION_KEYS } from './section-keys';
 import { Needle } from '../../shared/needle';
+import { refusalWords } from '../../shared/refusal-words';
 import { saveFile } from '../../shared/save-file';
 import { counted, movedBy } from '../../shared/words';
 import type { MapBlock } from './map-geometry';
@@ -190,11 +191,14 @@ export class SectionsPage implements OnDestroy {
   });
   protected readonly whyNotHalve = computed(() => {
     const document = this.song.document();
-    return document ? whyNotHalve(document) : 'No song is open.';
+    const why = document && whyNotHalve(document);
+    return why && refusalWords(why);
   });
   protected readonly whyNotJoin = computed(() => {
     const [document, id] = [this.song.document(), this.song.sectionId()];
-    return document && id !== null ? whyNotJoin(document, id) : 'No section is chosen.';
+    if (!document || id === null) return 'No section is chosen.';
+    const why = whyNotJoin(document, id);
+    return why && refusalWords(why);
   });
   protected readonly tapWords = computed(() => {
     const taps = this.tapsS().length;
@@ -287,7 +291,7 @@ export class SectionsPage implements OnDestroy {
       const bar = this.barHere();
       const why = whyNotFree(document, bar, 1);
       if (why === null) this.change((d) => freeBars(d, bar, 1));
-      else this.say(why);
+      else this.say(refusalWords(why));
       return;
     }
     const next = barTimesS(document.grid).findIndex((t) => t > timeS);
@@ -298,7 +302,7 @@ export class SectionsPage implements OnDestroy {
     const document = this.song.document();
     const why = document ? whyNotPickUp(document, beats) : null;
     if (why === null) this.change((d) => addPickUp(d, beats));
-    else this.say(why);
+    else this.say(refusalWords(why));
   }
 
   protected setTone(id: string, tone: string): void {

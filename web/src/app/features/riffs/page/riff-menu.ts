@@ -38,6 +38,7 @@ import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { StrumEdits } from '../edit/strum-edits';
 import { RIFF_KEYS } from '../keys/riff-keys';
 import { copyAs, exportAs } from '../../../shared/export';
+import { refusalWords } from '../../../shared/refusal-words';
 
 /** Bars of a new riff: what most riffs have. */
 const NEW_BARS = 2;
@@ -233,7 +234,10 @@ export class RiffMenu {
     if (!document || riffId === null) return [];
     return document.riffs
       .filter((r) => r.id !== riffId)
-      .map(({ id, letter, name }) => ({ id, letter, name, why: whyNotMerge(document, riffId, id) }));
+      .map(({ id, letter, name }) => {
+        const why = whyNotMerge(document, riffId, id);
+        return { id, letter, name, why: why && refusalWords(why) };
+      });
   });
   private readonly barHere = computed(() => {
     const [riff, strum] = [this.song.riff(), this.song.strum()];
@@ -280,7 +284,7 @@ export class RiffMenu {
     const [document, riffId] = [this.song.document(), this.song.riffId()];
     if (!document || riffId === null) return;
     const why = whyNotDouble(document, riffId);
-    if (why !== null) this.say(why);
+    if (why !== null) this.say(refusalWords(why));
     else this.song.change((d) => doubleRiff(d, riffId, () => crypto.randomUUID()));
   }
 

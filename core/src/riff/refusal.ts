@@ -1,0 +1,16 @@
+/** Why an edit can't be made: a code with what a sentence about it needs. The interface has the sentences. */
+export type Refusal =
+  | { readonly kind: 'too-few-bars' | 'no-bars-here' | 'no-beats' | 'too-few-beats-before' }
+  | { readonly kind: 'no-next-section' | 'too-many-passes' | 'not-two-riffs' }
+  /** Two bars of it can't become one. */
+  | { readonly kind: 'odd-bars' | 'too-long-to-double'; readonly letter: string }
+  | {
+      readonly kind: 'starts-inside-bar' | 'other-riff' | 'other-height' | 'is-played-here';
+      readonly section: string;
+    }
+  /** Bars that do not make one, counted from 1. */
+  | { readonly kind: 'uneven-bars'; readonly bar: number }
+  | { readonly kind: 'has-pick-up' | 'pick-up-beats'; readonly beats: number }
+  | { readonly kind: 'bars-between'; readonly bars: number }
+  | { readonly kind: 'odd-passes'; readonly section: string; readonly passes: number }
+  | { readonly kind: 'unequal-riffs'; readonly letters: readonly [string, string] };
