@@ -302,11 +302,13 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
   ),
   doubleTempo: fc.constant(edits.doubleTempo),
   halveTempo: fc.constant(edits.halveTempo),
-  moveDownbeat: fc.tuple(fc.integer({ min: -5, max: 5 }), fc.constantFrom('sound' as const, 'bar' as const)).map(
-    ([by, keeps]): Edit =>
-      (d) =>
-        edits.moveDownbeat(d, by, keeps),
-  ),
+  moveDownbeat: fc
+    .tuple(fc.integer({ min: -5, max: 5 }), fc.constantFrom('sound' as const, 'bar' as const))
+    .map(
+      ([by, keeps]): Edit =>
+        (d) =>
+          edits.moveDownbeat(d, by, keeps),
+    ),
   moveBarLine: fc.tuple(int, timeS).map(
     ([bar, t]): Edit =>
       (d) =>

@@ -136,3 +136,28 @@ test('tells the second window and offers both versions', async ({ demoApp, brows
   await expect.poll(() => second.strums()).toEqual(mine);
   await expect(second.saved).toBeVisible();
 });
+
+test('the passes keep their room beside the card of keys, and their chords after it', async ({
+  demoApp,
+  page,
+}) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  await page.getByRole('radio', { name: 'Riff B' }).click();
+  const rows = page.locator('wn-pass-row');
+  const names = () => rows.evaluateAll((all) => all.map((row) => row.querySelectorAll('.mark').length));
+  await expect.poll(async () => Math.min(...(await names()))).toBeGreaterThan(8);
+  const heard = await names();
+  const passes = page.getByRole('list', { name: 'Passes in the recording' });
+  const room = (await passes.boundingBox())!.height;
+  await page.keyboard.press('?');
+  await expect(page.getByRole('complementary', { name: 'Keys of this screen' })).toBeVisible();
+  expect((await passes.boundingBox())!.height).toBe(room);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('x');
+  await expect.poll(async () => (await passes.boundingBox())!.height).toBe(room);
+  await expect.poll(names).toEqual(heard);
+});

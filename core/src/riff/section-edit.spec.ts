@@ -14,13 +14,13 @@ import {
   whyNotJoin,
 } from './section-edit';
 
-const bar = { beats: 4, unit: 4 };
+const bar = { beats: 4, unit: 4 } as const;
 const SONG: SongDocument = {
   ...PLAIN_SONG,
   grid: { beatsS: [], bars: Array.from({ length: 20 }, (_, i) => ({ beat: 4 * i, ...bar })) },
   riffs: [
-    { ...PLAIN_RIFF, id: 'a', letter: 'A', bars: [bar, bar], strums: [] },
-    { ...PLAIN_RIFF, id: 'b', letter: 'B', bars: [bar, bar, bar, bar], strums: [] },
+    { ...PLAIN_RIFF, id: 'a', letter: 'A', name: '', bars: [bar, bar], strums: [] },
+    { ...PLAIN_RIFF, id: 'b', letter: 'B', name: '', bars: [bar, bar, bar, bar], strums: [] },
   ],
   sections: [
     { id: '1', name: 'Intro', riffId: 'a', startBar: 0, passes: 4, transpose: 0, ...PLAIN_SECTION },

@@ -27,6 +27,10 @@ import { DECK_KEYS } from '../transport/deck-keys';
     </aside>
   `,
   styles: `
+    // No box of its own: it would take a row from the screen that it lies beside.
+    :host {
+      display: contents;
+    }
     aside {
       position: absolute;
       right: 0;

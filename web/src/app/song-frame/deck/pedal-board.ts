@@ -76,6 +76,10 @@ const CONTROL_CHANGE = 0xb0;
     </aside>
   `,
   styles: `
+    // No box of its own: it would take a row from the screen that it lies beside.
+    :host {
+      display: contents;
+    }
     aside {
       position: absolute;
       right: 0;

@@ -20,13 +20,21 @@ const storedSchema = z.object({
   scaleMm: z.number().min(500).max(800).catch(DEFAULT_SETTINGS.scaleMm),
 });
 
+/** Null when there is nothing, or nothing that can be read. */
+function readStored(): unknown {
+  try {
+    return JSON.parse(localStorage.getItem(STORAGE_KEY) ?? 'null');
+  } catch {
+    return null;
+  }
+}
+
 export const restoreSettings = createEffect(
   (actions$ = inject(Actions)) =>
     actions$.pipe(
       ofType(ROOT_EFFECTS_INIT),
       map(() => {
-        const stored = localStorage.getItem(STORAGE_KEY);
-        const parsed = storedSchema.safeParse(stored === null ? {} : JSON.parse(stored));
+        const parsed = storedSchema.safeParse(readStored());
         return settingsActions.restored({ settings: parsed.success ? parsed.data : DEFAULT_SETTINGS });
       }),
     ),

@@ -230,8 +230,8 @@ export class PassRow {
 
   constructor() {
     const host = inject<ElementRef<HTMLElement>>(ElementRef).nativeElement;
-    // A little ahead, so that scrolling meets drawn rows.
-    const observer = new IntersectionObserver(([entry]) => this.inSight.set(entry.isIntersecting), {
+    // A little ahead, so that scrolling meets drawn rows. Of several changes within a frame the last one holds.
+    const observer = new IntersectionObserver((entries) => this.inSight.set(entries.at(-1)!.isIntersecting), {
       rootMargin: '80px',
     });
     observer.observe(host);
