@@ -17,33 +17,16 @@ import { MatTooltip } from '@angular/material/tooltip';
 import { FORMATS, type Format } from '@wild-needle/core/formats';
 import {
   addPasses,
-  addPickUp,
-  barsBefore,
   beginSection,
-  freeBars,
   setSectionTone,
-  whyNotFree,
-  whyNotPickUp,
-  barTimesS,
-  countAt,
-  doubleTempo,
-  gridFromTaps,
-  halveTempo,
   joinWithNext,
-  moveBarLine,
-  nearestBarLine,
-  moveDownbeat,
   moveSection,
   orderOfPlay,
   renameSection,
-  replaceGrid,
-  setBarBeats,
   setSectionRiff,
   setSectionTranspose,
   confirmStart,
   splitSection,
-  tempoAt,
-  whyNotHalve,
   whyNotJoin,
   type SongDocument,
   TEXT_LIMITS,
@@ -67,13 +50,12 @@ import { Needle } from '../../shared/needle';
 import { refusalWords } from '../../shared/refusal-words';
 import { saveFile } from '../../shared/save-file';
 import { counted, movedBy } from '../../shared/words';
+import { GridEdits } from './grid-edits';
 import type { MapBlock } from './map-geometry';
 import { roadMapPicture } from './map-picture';
 import { RoadMap } from './road-map';
 import { comparePassesInWords, keyWords, likenessWords, startDoubt, tempoWords } from './section-words';
 
-/** Taps farther apart begin anew. */
-const TAP_PAUSE_S = 3;
 /** A section of the analysis begins at most this much beside the written one of the same key. */
 const SAME_PLACE_S = 0.5;
 /** A section that begins this near to one of the analysis is as it was suggested. */
@@ -88,18 +70,17 @@ const MARGIN_PX = 16;
   host: { '(window:keydown)': 'onKey($event)' },
   templateUrl: './sections.page.html',
   styleUrl: './sections.page.scss',
+  providers: [GridEdits],
 })
 export class SectionsPage implements OnDestroy {
   protected readonly song = inject(OpenSongStore);
+  protected readonly grid = inject(GridEdits);
   private readonly player = inject(Player);
   private readonly heardPasses = inject(HeardPasses);
   protected readonly answers = inject(PassAnswers);
   private readonly now = inject(Now);
   private readonly snackBar = inject(MatSnackBar);
   private readonly page = inject(DOCUMENT);
-  /** What strums keep when the one moves. */
-  protected readonly keeps = signal<'sound' | 'bar'>('sound');
-  private readonly tapsS = signal<readonly number[]>([]);
 
   protected readonly durationS = computed(() => this.song.recording()?.durationS ?? 0);
   protected readonly keys = SECTION_KEYS;
@@ -172,39 +153,12 @@ export class SectionsPage implements OnDestroy {
     return (this.player.nowS() / durationS) * (this.page.documentElement.clientWidth - 2 * MARGIN_PX);
   });
 
-  protected readonly hasBeats = computed(() => (this.song.document()?.grid.bars.length ?? 0) > 0);
-  protected readonly gridWords = computed(() => {
-    const grid = this.song.document()?.grid;
-    const bpm = grid ? tempoAt(grid, this.player.nowS()) : null;
-    if (!grid || bpm === null) return 'No beats yet: tap along';
-    return `${Math.round(bpm)} bpm, ${counted(grid.bars.length, 'bar')}`;
-  });
-  /** Index of the bar under the needle. */
-  private readonly barHere = computed(() => {
-    const grid = this.song.document()?.grid;
-    const count = grid && countAt(grid, this.player.nowS() + 1e-3);
-    return count ? count.bar - 1 : 0;
-  });
-  protected readonly barWords = computed(() => {
-    const bar = this.song.document()?.grid.bars[this.barHere()];
-    return bar ? `Bar ${this.barHere() + 1}: ${bar.beats}/${bar.unit}` : 'No bar here';
-  });
-  protected readonly whyNotHalve = computed(() => {
-    const document = this.song.document();
-    const why = document && whyNotHalve(document);
-    return why && refusalWords(why);
-  });
   protected readonly whyNotJoin = computed(() => {
     const [document, id] = [this.song.document(), this.song.sectionId()];
     if (!document || id === null) return 'No section is chosen.';
     const why = whyNotJoin(document, id);
     return why && refusalWords(why);
   });
-  protected readonly tapWords = computed(() => {
-    const taps = this.tapsS().length;
-    return taps === 0 ? 'Tap along' : taps < 4 ? `Tap on, ${4 - taps} more` : `${taps} taps`;
-  });
-
   ngOnDestroy(): void {
     this.snackBar.dismiss();
   }
@@ -217,12 +171,12 @@ export class SectionsPage implements OnDestroy {
     step: (by) => this.step(by),
     split: () => this.split(),
     join: () => this.join(),
-    double: () => this.double(),
-    halve: () => this.halve(),
-    moveDownbeat: (beats) => this.moveDownbeat(beats),
-    lineHere: () => this.lineHere(),
-    toggleFree: () => this.toggleFree(),
-    tap: () => this.tap(),
+    double: () => this.grid.double(),
+    halve: () => this.grid.halve(),
+    moveDownbeat: (beats) => this.grid.moveDownbeat(beats),
+    lineHere: () => this.grid.lineHere(),
+    toggleFree: () => this.grid.toggleFree(),
+    tap: () => this.grid.tap(),
     keepPass: () => this.keepPass(),
     samePass: () => this.samePass(),
     ...historyHandlers(this.song),
@@ -261,7 +215,7 @@ export class SectionsPage implements OnDestroy {
   }
 
   protected split(): void {
-    const [id, bar] = [this.song.sectionId(), this.barHere()];
+    const [id, bar] = [this.song.sectionId(), this.grid.barHere()];
     if (id !== null) this.change((document) => splitSection(document, id, bar, crypto.randomUUID()));
   }
 
@@ -270,74 +224,8 @@ export class SectionsPage implements OnDestroy {
     if (id !== null) this.change((document) => joinWithNext(document, id));
   }
 
-  protected double(): void {
-    this.change(doubleTempo);
-  }
-
-  protected halve(): void {
-    this.change(halveTempo);
-  }
-
-  protected moveDownbeat(beats: number): void {
-    this.change((document) => moveDownbeat(document, beats, this.keeps()));
-  }
-
-  /** Bars under the needle become free time, or free time bars again. */
-  protected toggleFree(): void {
-    const document = this.song.document();
-    if (!document) return;
-    const timeS = this.player.nowS() + 1e-3;
-    if (countAt(document.grid, timeS)) {
-      const bar = this.barHere();
-      const why = whyNotFree(document, bar, 1);
-      if (why === null) this.change((d) => freeBars(d, bar, 1));
-      else this.say(refusalWords(why));
-      return;
-    }
-    const next = barTimesS(document.grid).findIndex((t) => t > timeS);
-    if (next >= 0) this.change((d) => barsBefore(d, next));
-  }
-
-  protected pickUp(beats: number): void {
-    const document = this.song.document();
-    const why = document ? whyNotPickUp(document, beats) : null;
-    if (why === null) this.change((d) => addPickUp(d, beats));
-    else this.say(refusalWords(why));
-  }
-
   protected setTone(id: string, tone: string): void {
     this.change((document) => setSectionTone(document, id, tone));
-  }
-
-  protected barBeats(by: number): void {
-    const bar = this.barHere();
-    const beats = this.song.document()?.grid.bars[bar]?.beats;
-    if (beats !== undefined) this.change((document) => setBarBeats(document, bar, beats + by));
-  }
-
-  /** The nearest bar line goes to the needle. */
-  protected lineHere(): void {
-    const timeS = this.player.nowS();
-    this.change((document) => {
-      const last = document.grid.bars.length - 1;
-      return moveBarLine(document, Math.min(last, nearestBarLine(document.grid, timeS)), timeS);
-    });
-  }
-
-  /** A tap on the beat while it plays; from the fourth on the beats follow, the first tap being a one. */
-  protected tap(): void {
-    const timeS = this.player.nowS();
-    const before = this.tapsS();
-    const last = before[before.length - 1];
-    const goesOn = last !== undefined && timeS > last && timeS - last < TAP_PAUSE_S;
-    const taps = goesOn ? [...before, timeS] : [timeS];
-    this.tapsS.set(taps);
-    const meter = this.song.document()?.grid.bars[0];
-    const grid = gridFromTaps(taps, meter?.beats ?? 4, this.durationS(), meter?.unit ?? 4);
-    if (!grid) return;
-    // The taps of one go are one step back.
-    if (taps.length > 4) this.song.undo();
-    this.change((document) => replaceGrid(document, grid));
   }
 
   /** What the asked pass plays is a variation or an ending of the riff. */
@@ -371,7 +259,7 @@ export class SectionsPage implements OnDestroy {
     const document = this.song.document();
     if (!document) return;
     const { title, artist, tuning } = document;
-    const facts = [tuningLabel(tuning), this.gridWords()].join(' · ');
+    const facts = [tuningLabel(tuning), this.grid.words()].join(' · ');
     const picture = { title, artist, facts, order: this.order(), durationS: this.durationS() };
     const svg = roadMapPicture({ ...picture, blocks: this.blocks() });
     saveFile(this.page, title, 'svg', 'image/svg+xml', svg);

@@ -1,7 +1,6 @@
 /** The chosen strum, large: its chord, where it stands, how sure it is, what sounds there, ways to play it, its marks. */
 import type { ElementRef } from '@angular/core';
 import {
-  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
@@ -9,7 +8,6 @@ import {
   input,
   output,
   viewChild,
-  viewChildren,
 } from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import type { StringFret, Fingering } from '@wild-needle/core/guitar';
@@ -26,7 +24,8 @@ import { RiffView } from '../view/riff-view';
 import { chordNameOf } from '../tab/row-layout';
 import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
 
-import { fretText, handWords, noteName, fingeringWords } from './fingering-words';
+import { FingeringList } from './fingering-list';
+import { noteName } from './fingering-words';
 import { RIFF_KEYS } from '../keys/riff-keys';
 
 /** Under this probability a written note is not heard. */
@@ -34,17 +33,9 @@ const NOT_HEARD = 0.3;
 /** Notes that sound without being written are listed from here on. */
 const EXTRA = 0.6;
 
-/** Scrolls a list, and nothing around it, as little as shows a row whole. */
-function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLElement): void {
-  if (offsetTop < list.scrollTop) list.scrollTop = offsetTop;
-  else if (offsetTop + offsetHeight > list.scrollTop + list.clientHeight) {
-    list.scrollTop = offsetTop + offsetHeight - list.clientHeight;
-  }
-}
-
 @Component({
   selector: 'wn-strum-panel',
-  imports: [ChordName, MarksPad, MatButtonToggleModule, Neck, VerdictMark],
+  imports: [ChordName, FingeringList, MarksPad, MatButtonToggleModule, Neck, VerdictMark],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (shown().strum; as s) {
@@ -90,41 +81,11 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
           </span>
         }
       </p>
-      <div class="quiet head ways-head">
-        <span
-          >Ways to play it
-          @for (cap of fingeringCaps; track cap) {
-            <kbd>{{ cap }}</kbd>
-          }
-        </span>
-        @if (shown().heard) {
-          <span>fits</span>
-        }
-      </div>
-      <div #wayList class="ways" role="listbox" aria-label="Ways to play it">
-        @for (row of fingerings(); track row.frets) {
-          @let chosen = row.frets === written();
-          <div
-            #wayRow
-            role="option"
-            tabindex="-1"
-            [class.chosen]="chosen"
-            [attr.aria-selected]="chosen"
-            (click)="played.emit(row.way.frets)"
-            (mouseenter)="study.tried.set(row.way)"
-            (mouseleave)="study.tried.set(null)"
-          >
-            <span class="mono frets">{{ row.frets }}</span>
-            <span class="why"
-              >{{ row.words }}
-              @if (chosen) {
-                <small class="quiet">{{ row.hand }}</small>
-              }
-            </span>
-            <b class="display fits">{{ row.fits }}</b>
-          </div>
-        }
-      </div>
+      <wn-fingering-list
+        [written]="s.frets"
+        [isHeard]="shown().heard !== null"
+        (played)="played.emit($event)"
+      />
       <input
         #note
         class="note"
@@ -222,51 +183,6 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
       align-items: center;
       gap: 3px;
     }
-    .ways-head {
-      display: flex;
-      justify-content: space-between;
-      margin: 2px 0 0;
-      padding-bottom: 3px;
-      border-bottom: 1px solid var(--line);
-    }
-    .ways {
-      position: relative;
-      flex: 1 1 100px;
-      min-height: 88px;
-      overflow-y: auto;
-    }
-    .ways [role='option'] {
-      display: grid;
-      grid-template-columns: auto 1fr auto;
-      gap: 10px;
-      align-items: center;
-      min-height: 36px;
-      padding: 2px 4px 2px 8px;
-      border-bottom: 1px solid var(--line);
-      cursor: pointer;
-    }
-    .ways .chosen {
-      box-shadow: inset 4px 0 0 var(--ink);
-      font-weight: 600;
-    }
-    .frets {
-      font-size: 15px;
-      white-space: pre;
-    }
-    .why {
-      font-size: 13px;
-      line-height: 16px;
-      min-width: 0;
-    }
-    .why small {
-      display: block;
-      font-size: 12px;
-      line-height: 14px;
-      font-weight: 400;
-    }
-    .fits {
-      font-size: 20px;
-    }
     .note {
       flex: none;
       height: 30px;
@@ -287,14 +203,12 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
 })
 export class StrumPanel {
   protected readonly keys = RIFF_KEYS;
-  protected readonly fingeringCaps = RIFF_KEYS.fingering.caps.split(' ');
   protected readonly noteLimit = TEXT_LIMITS.note;
   protected readonly song = inject(OpenSongStore);
   protected readonly view = inject(RiffView);
   protected readonly study = inject(StrumStudy);
   private readonly noteField = viewChild<ElementRef<HTMLInputElement>>('note');
-  private readonly wayList = viewChild<ElementRef<HTMLElement>>('wayList');
-  private readonly wayRows = viewChildren<ElementRef<HTMLElement>>('wayRow');
+  private readonly fingeringList = viewChild(FingeringList);
 
   readonly sounding = input.required<boolean>();
   readonly checked = output();
@@ -367,41 +281,12 @@ export class StrumPanel {
       .map((midi) => noteName(midi, key));
   });
 
-  protected readonly fingerings = computed(() => {
-    const key = this.view.key();
-    return this.study.fingerings().map((way) => ({
-      way,
-      frets: this.fretText(way.frets),
-      words: fingeringWords(way, key),
-      hand: handWords(way),
-      fits: way.fits === null ? '' : `${Math.round(100 * way.fits)} %`,
-    }));
-  });
-  protected readonly written = computed(() => this.fretText(this.shown().strum?.frets ?? []));
-
-  constructor() {
-    // The written way is in sight, wherever it ranks.
-    afterRenderEffect(() => {
-      const at = this.fingerings().findIndex(({ frets }) => frets === this.written());
-      const [list, row] = [this.wayList()?.nativeElement, this.wayRows()[at]?.nativeElement];
-      if (list && row) scrollIntoSight(list, row);
-    });
-  }
-
   /** The way `step` places after the written one. */
   neighbour(step: 1 | -1): Fingering | null {
-    const rows = this.fingerings();
-    if (rows.length === 0) return null;
-    const written = this.fretText(this.song.strum()?.frets ?? []);
-    const at = rows.findIndex((w) => w.frets === written);
-    return rows[(Math.max(0, at) + step + rows.length) % rows.length].way;
+    return this.fingeringList()?.neighbour(step) ?? null;
   }
 
   writeNote(): void {
     this.noteField()?.nativeElement.focus();
-  }
-
-  private fretText(frets: readonly StringFret[]): string {
-    return fretText(frets, this.view.tuning().stringsMidi.length);
   }
 }

@@ -1,0 +1,175 @@
+/** Ways to play the chosen strum, ranked: what each asks of the hand, and how well it fits what sounds. */
+import type { ElementRef } from '@angular/core';
+import {
+  afterRenderEffect,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  input,
+  output,
+  viewChild,
+  viewChildren,
+} from '@angular/core';
+import type { StringFret, Fingering } from '@wild-needle/core/guitar';
+import { OpenSongStore } from '../../../open-song/open-song.store';
+import { RIFF_KEYS } from '../keys/riff-keys';
+import { RiffView } from '../view/riff-view';
+import { fingeringWords, fretText, handWords } from './fingering-words';
+import { StrumStudy } from './strum-study';
+
+/** Scrolls a list, and nothing around it, as little as shows a row whole. */
+function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLElement): void {
+  if (offsetTop < list.scrollTop) list.scrollTop = offsetTop;
+  else if (offsetTop + offsetHeight > list.scrollTop + list.clientHeight) {
+    list.scrollTop = offsetTop + offsetHeight - list.clientHeight;
+  }
+}
+
+@Component({
+  selector: 'wn-fingering-list',
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  template: `
+    <div class="quiet head ways-head">
+      <span
+        >Ways to play it
+        @for (cap of fingeringCaps; track cap) {
+          <kbd>{{ cap }}</kbd>
+        }
+      </span>
+      @if (isHeard()) {
+        <span>fits</span>
+      }
+    </div>
+    <div #wayList class="ways" role="listbox" aria-label="Ways to play it">
+      @for (row of fingerings(); track row.frets) {
+        @let chosen = row.frets === writtenText();
+        <div
+          #wayRow
+          role="option"
+          tabindex="-1"
+          [class.chosen]="chosen"
+          [attr.aria-selected]="chosen"
+          (click)="played.emit(row.way.frets)"
+          (mouseenter)="study.tried.set(row.way)"
+          (mouseleave)="study.tried.set(null)"
+        >
+          <span class="mono frets">{{ row.frets }}</span>
+          <span class="why"
+            >{{ row.words }}
+            @if (chosen) {
+              <small class="quiet">{{ row.hand }}</small>
+            }
+          </span>
+          <b class="display fits">{{ row.fits }}</b>
+        </div>
+      }
+    </div>
+  `,
+  styles: `
+    // Head and list stand in the column of the panel.
+    :host {
+      display: contents;
+    }
+    .head {
+      font-size: 13px;
+      line-height: 16px;
+    }
+    .ways-head {
+      display: flex;
+      justify-content: space-between;
+      margin: 2px 0 0;
+      padding-bottom: 3px;
+      border-bottom: 1px solid var(--line);
+    }
+    .ways {
+      position: relative;
+      flex: 1 1 100px;
+      min-height: 88px;
+      overflow-y: auto;
+    }
+    .ways [role='option'] {
+      display: grid;
+      grid-template-columns: auto 1fr auto;
+      gap: 10px;
+      align-items: center;
+      min-height: 36px;
+      padding: 2px 4px 2px 8px;
+      border-bottom: 1px solid var(--line);
+      cursor: pointer;
+    }
+    .ways .chosen {
+      box-shadow: inset 4px 0 0 var(--ink);
+      font-weight: 600;
+    }
+    .frets {
+      font-size: 15px;
+      white-space: pre;
+    }
+    .why {
+      font-size: 13px;
+      line-height: 16px;
+      min-width: 0;
+    }
+    .why small {
+      display: block;
+      font-size: 12px;
+      line-height: 14px;
+      font-weight: 400;
+    }
+    .fits {
+      font-size: 20px;
+    }
+    kbd {
+      margin-left: 4px;
+      color: color-mix(in srgb, currentColor 85%, transparent);
+    }
+  `,
+})
+export class FingeringList {
+  readonly written = input.required<readonly StringFret[]>();
+  /** What sounds was measured: the ways can be held against it. */
+  readonly isHeard = input.required<boolean>();
+  readonly played = output<readonly StringFret[]>();
+
+  protected readonly study = inject(StrumStudy);
+  private readonly song = inject(OpenSongStore);
+  private readonly view = inject(RiffView);
+  protected readonly fingeringCaps = RIFF_KEYS.fingering.caps.split(' ');
+  private readonly wayList = viewChild<ElementRef<HTMLElement>>('wayList');
+  private readonly wayRows = viewChildren<ElementRef<HTMLElement>>('wayRow');
+
+  protected readonly fingerings = computed(() => {
+    const key = this.view.key();
+    return this.study.fingerings().map((way) => ({
+      way,
+      frets: this.fretText(way.frets),
+      words: fingeringWords(way, key),
+      hand: handWords(way),
+      fits: way.fits === null ? '' : `${Math.round(100 * way.fits)} %`,
+    }));
+  });
+  protected readonly writtenText = computed(() => this.fretText(this.written()));
+
+  constructor() {
+    // The written way is in sight, wherever it ranks.
+    afterRenderEffect(() => {
+      const at = this.fingerings().findIndex(({ frets }) => frets === this.writtenText());
+      const [list, row] = [this.wayList()?.nativeElement, this.wayRows()[at]?.nativeElement];
+      if (list && row) scrollIntoSight(list, row);
+    });
+  }
+
+  /** The way `step` places after the written one. */
+  neighbour(step: 1 | -1): Fingering | null {
+    const rows = this.fingerings();
+    if (rows.length === 0) return null;
+    const written = this.fretText(this.song.strum()?.frets ?? []);
+    const at = rows.findIndex((w) => w.frets === written);
+    return rows[(Math.max(0, at) + step + rows.length) % rows.length].way;
+  }
+
+  private fretText(frets: readonly StringFret[]): string {
+    return fretText(frets, this.view.tuning().stringsMidi.length);
+  }
+}
