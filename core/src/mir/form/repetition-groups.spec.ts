@@ -20,7 +20,7 @@ const DOWNBEATS = [0, 2, 4, 6, 8];
 const members = (timesS: readonly number[], sections: readonly HeardSection[]): (readonly number[])[] =>
   groupRepetitions(timesS, sections, DOWNBEATS).map((group) => group.members);
 
-describe('alike strums', () => {
+describe('repeated strums', () => {
   it('stand at the same place of another pass', () => {
     expect(members([0, 1, 4.02, 5.5], [SECTION])).toEqual([[0, 2], [1], [2, 0], [3]]);
     expect(groupRepetitions([0], [SECTION], DOWNBEATS)[0].passes).toBe(2);

@@ -205,7 +205,9 @@ export class Header {
     ),
     { initialValue: this.router.url },
   );
-  protected readonly step = computed(() => /\/(tuning|sections|riffs)$/.exec(this.url())?.[1] ?? 'songs');
+  protected readonly step = computed(
+    () => STEPS.find(({ path }) => this.url().endsWith(`/${path}`))?.path ?? 'songs',
+  );
 
   /** After a click with the mouse the arrow keys belong to the music, not to the steps. */
   protected letGo(event: MouseEvent): void {

@@ -37,7 +37,7 @@ export function comparePassesInWords(passes: readonly ToldPass[], key: Key | nul
   return { kind: asking.length > 0 ? 'differ' : 'agree', words: words[0].toUpperCase() + words.slice(1) };
 }
 
-/** Starts under this sureness are told as doubtful, likenesses under this as loose. */
+/** Starts under this probability are told as doubtful, likenesses under this as loose. */
 const SURE_START = 0.8;
 const CLOSE_LIKENESS = 0.85;
 
