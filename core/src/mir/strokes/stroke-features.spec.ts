@@ -1,13 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../../units';
-import { CONTINUITY_FEATURES } from '../onsets/phase-continuity';
 import { splitStereo } from '../stereo';
 import { findStrokeCandidates } from './stroke-candidates';
-import { STROKE_FEATURES } from './stroke-features';
+import { STROKE_FEATURE_SPANS, STROKE_FEATURES } from './stroke-features';
 
 const RATE = 22050;
-/** Eighty levels, attacks in three regions, change of the chord, noise, and how far what rang goes on. */
-const PER_SIGNAL = 80 + 3 + 2 + CONTINUITY_FEATURES;
 
 /** Decaying tones at these times, over a little noise. */
 function plucks(timesS: readonly number[], gain = 1): Float32Array {
@@ -40,7 +37,7 @@ describe('stroke candidates', () => {
     const look = (gain: number): Float32Array =>
       findStrokeCandidates(splitStereo({ channels: [plucks(TIMES, gain)], sampleRate: RATE }), RATE).features;
     const [loud, soft] = [look(1), look(0.5)];
-    const first = loud.subarray(0, 80);
+    const first = loud.subarray(...STROKE_FEATURE_SPANS.levels);
     first.forEach((v, i) => expect(Math.abs(v - soft[i])).toBeLessThan(0.1));
   });
 
@@ -49,7 +46,7 @@ describe('stroke candidates', () => {
       splitStereo({ channels: [plucks(TIMES)], sampleRate: RATE }),
       RATE,
     );
-    expect(features.subarray(PER_SIGNAL, 2 * PER_SIGNAL).every((v) => v === 0)).toBe(true);
+    expect(features.subarray(...STROKE_FEATURE_SPANS.side).every((v) => v === 0)).toBe(true);
   });
 
   it('are none in silence', () => {

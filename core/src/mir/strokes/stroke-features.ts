@@ -55,16 +55,22 @@ export interface StrokeSignal {
   readonly strength: OnsetStrength;
 }
 
-const PER_SIGNAL = BANDS * SLOTS_S.length + REGIONS.length + 2 + CONTINUITY_FEATURES;
+const LEVELS = BANDS * SLOTS_S.length;
+const PER_SIGNAL = LEVELS + REGIONS.length + 2 + CONTINUITY_FEATURES;
 const SHARED = 7;
 const LOCAL = 2 * PER_SIGNAL + SHARED;
 /** Local features whose mean over the recording is added: levels shortly before and after, and all but levels. */
 const AVERAGED = Array.from({ length: LOCAL }, (_, i) => i).filter((i) => {
   const inSignal = i % PER_SIGNAL;
   const slot = Math.floor(inSignal / BANDS);
-  return i >= 2 * PER_SIGNAL || slot === 1 || slot === 3 || inSignal >= BANDS * SLOTS_S.length;
+  return i >= 2 * PER_SIGNAL || slot === 1 || slot === 3 || inSignal >= LEVELS;
 });
 export const STROKE_FEATURES = LOCAL + AVERAGED.length;
+/** Where features of the first candidate stand, [from, to). */
+export const STROKE_FEATURE_SPANS = {
+  levels: [0, LEVELS],
+  side: [PER_SIGNAL, 2 * PER_SIGNAL],
+} as const;
 
 /** Levels in dB against the loud parts, frame by frame, band by band. */
 function bandLevels(samples: Float32Array, sampleRate: number): { levels: Float32Array; frames: number } {
