@@ -1,4 +1,7 @@
-/** Every edit of a valid document is a valid document, whatever it is given: then no save is refused for what a screen did. */
+/**
+ * Every edit of a valid document is a valid document, whatever it is given: then no save is refused for what a screen did.
+ * One table of all edits, as long as there are edits.
+ */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { retune } from '@wild-needle/core/draft';
