@@ -181,9 +181,9 @@ forbidden.push(
     to: { path: '^core/src/(dsp|mir|check|synth|analysis|playback)/', dependencyTypesNot: ['type-only'] },
   },
   {
-    name: 'dsp-in-jobs-only',
+    name: 'dsp-in-audio-only',
     severity: 'error',
-    from: { path: '^server/src/(?!jobs/)', pathNot: '\\.spec\\.ts$' },
+    from: { path: '^server/src/(?!audio/)', pathNot: '\\.spec\\.ts$' },
     to: { path: '^core/src/(dsp|mir|check|synth|analysis|playback)/', dependencyTypesNot: ['type-only'] },
   },
   {

@@ -4,10 +4,11 @@
  * the same browser.
  */
 import { spawnSync } from 'node:child_process';
-import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { buildIfStale } from './lib/build.mjs';
+import { prepareDataFolder } from './lib/data-folder.mjs';
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { endOnStop, say } from './lib/say.mjs';
@@ -36,8 +37,8 @@ async function main() {
   ]);
   // Outside of the checkout, so that a closed home folder does not matter; gone afterwards.
   const dataDir = mkdtempSync(join(tmpdir(), 'wild-needle-test-'));
-  chmodSync(dataDir, 0o755);
-  const postgres = await startPostgres(dataDir);
+  prepareDataFolder(dataDir);
+  const postgres = await startPostgres(dataDir, { mayCreateDatabases: true });
   const env = { WN_TEST_DATABASE_URL: postgres.adminUrl, WN_TEST_DATA_DIR: dataDir };
   let passed = true;
   try {
@@ -66,7 +67,7 @@ async function main() {
         ) && passed;
     }
   } finally {
-    postgres.stop();
+    await postgres.stop();
     rmSync(dataDir, { recursive: true, force: true });
   }
   say(passed ? '\nAll tests passed' : '\nSome tests failed');

@@ -7,8 +7,8 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 
 import { basename, join } from 'node:path';
 import { isDeepStrictEqual } from 'node:util';
 import { analyse, type Analysis } from '@wild-needle/core/analysis';
-import { draftDocument } from '@wild-needle/core/draft';
-import type { SongDocument } from '@wild-needle/core/riff';
+import { draftInto } from '@wild-needle/core/draft';
+import { PLAIN_SONG, type SongDocument } from '@wild-needle/core/riff';
 import { readSound } from './read-sound';
 
 interface Saved {
@@ -85,7 +85,8 @@ const sounds = readdirSync(songs, { recursive: true, encoding: 'utf8' })
   .sort();
 for (const name of sounds) {
   const analysis = analyse(readSound(join(songs, name)));
-  const draft = draftDocument(analysis, { title: basename(name), artist: '', recordingId: 'recording' });
+  const song = { ...PLAIN_SONG, title: basename(name), recordings: [{ id: 'recording', isReference: true }] };
+  const draft = draftInto(song, analysis).document;
   // As it is stored: numbers lose nothing in JSON.
   const now = JSON.parse(JSON.stringify({ analysis, draft })) as Saved;
   const path = join(saved, `${basename(name)}.json`);

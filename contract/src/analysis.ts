@@ -1,7 +1,7 @@
 /** What the analysis found, `wild-needle/analysis@1`, and the job that makes it. */
 import * as z from 'zod';
 import type { Analysis } from '@wild-needle/core/analysis';
-import { COUNT_LIMITS, RANGES } from '@wild-needle/core/riff';
+import { COUNT_LIMITS, HAND_FIELDS, RANGES } from '@wild-needle/core/riff';
 import { CHORD_QUALITIES } from '@wild-needle/core/theory';
 import { keySchema, midiNote, referenceOffsetCents, tuningSchema, within } from './document';
 import { audioProblemCodeSchema } from './errors';
@@ -155,5 +155,7 @@ export const analysisJobSchema = z.object({
   problem: z
     .object({ code: z.union([audioProblemCodeSchema, z.literal('internal')]), message: z.string() })
     .nullable(),
+  /** What was set by hand before its draft came, and was left as it is. */
+  kept: z.array(z.enum(HAND_FIELDS)),
 });
 export type AnalysisJob = z.infer<typeof analysisJobSchema>;

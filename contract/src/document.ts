@@ -16,12 +16,13 @@ import {
   type SongDocument,
 } from '@wild-needle/core/riff';
 import { KEY_MODES, TONIC } from '@wild-needle/core/theory';
+import { text, trimmedText } from './text';
 import { assertSameType, type SameType } from './same-type';
 import { upgradeToNewest } from './upgrades';
 
-const id = z.string().min(1).max(TEXT_LIMITS.id);
-const name = z.string().max(TEXT_LIMITS.name);
-const note = z.string().max(TEXT_LIMITS.note);
+const id = text(TEXT_LIMITS.id).min(1);
+const name = text(TEXT_LIMITS.name);
+const note = text(TEXT_LIMITS.note);
 export const within = ([least, most]: readonly [number, number]): z.ZodInt => z.int().min(least).max(most);
 const ticks = within(RANGES.ticks);
 export const midiNote = within(RANGES.midiNote);
@@ -33,7 +34,7 @@ export const referenceOffsetCents = z
 export const keySchema = z.object({ tonic: z.string().regex(TONIC), mode: z.enum(KEY_MODES) });
 
 export const tuningSchema = z.object({
-  name: z.string().min(1).max(TEXT_LIMITS.tuningName),
+  name: text(TEXT_LIMITS.tuningName).min(1),
   stringsMidi: z.array(midiNote).min(1).max(COUNT_LIMITS.strings),
   capo: within(RANGES.capo),
 });
@@ -83,7 +84,7 @@ const variationSchema = z
 
 const riffSchema = z.object({
   id,
-  letter: z.string().min(1).max(TEXT_LIMITS.letter),
+  letter: text(TEXT_LIMITS.letter).min(1),
   name,
   bars: z.array(z.object(meterFields)).min(1).max(COUNT_LIMITS.barsOfRiff),
   strums,
@@ -117,7 +118,7 @@ const sectionSchema = z.object({
 const loopSchema = z
   .object({
     id,
-    name: z.string().min(1).max(TEXT_LIMITS.loopName),
+    name: text(TEXT_LIMITS.loopName).min(1),
     startS: z.number().min(0),
     endS: z.number(),
   })
@@ -126,8 +127,8 @@ const loopSchema = z
 const schema = z
   .object({
     schema: z.literal(DOCUMENT_SCHEMA),
-    title: z.string().trim().min(1).max(TEXT_LIMITS.title),
-    artist: z.string().trim().max(TEXT_LIMITS.artist),
+    title: trimmedText(TEXT_LIMITS.title).min(1),
+    artist: trimmedText(TEXT_LIMITS.artist),
     tuning: tuningSchema,
     guitar2: tuningSchema.nullable().default(null),
     key: keySchema.nullable(),

@@ -10,6 +10,11 @@ export const audioProblemCodeSchema = z.enum([
   'too-long',
   'too-large',
   'silent',
+  'too-many-channels',
+  /** Samples that are infinite, no numbers, or far over full scale. */
+  'broken-samples',
+  /** Reading it came to a standstill and was stopped. */
+  'too-slow',
 ]);
 export type AudioProblemCode = z.infer<typeof audioProblemCodeSchema>;
 
@@ -22,7 +27,9 @@ export const errorCodeSchema = z.enum([
   'conflict',
   /** The request comes from another host or page. */
   'forbidden',
+  /** The database or a tool does not answer just now; asking again later helps. */
   'unavailable',
+  'disk-full',
   'internal',
 ]);
 export type ErrorCode = z.infer<typeof errorCodeSchema>;

@@ -26,7 +26,7 @@ function parameters(schema: z.ZodType | undefined, place: 'path' | 'query'): Jso
 
 function content(of: Exclude<Route['answer'], undefined> | 'bytes', io: 'input' | 'output'): Json {
   if (of === 'bytes') return { 'application/octet-stream': {} };
-  if (typeof of === 'string') return { [of]: {} };
+  if ('map' in of) return Object.fromEntries(of.map((type) => [type, {}]));
   return { 'application/json': { schema: jsonSchema(of, io) } };
 }
 
@@ -51,6 +51,14 @@ export function describeApi(version: string): Json {
             ...(route.answer && { content: content(route.answer, 'output') }),
           },
         }),
+        ...(route.ranges &&
+          route.answer && {
+            206: {
+              description: 'The part that Range asks for',
+              content: content(route.answer, 'output'),
+            },
+            416: { description: 'Range asks for what is not there' },
+          }),
         default: {
           description: 'An error with a stable code',
           content: { 'application/json': { schema: { $ref: '#/components/schemas/Error' } } },

@@ -1,5 +1,6 @@
 /** Every address of the HTTP API in one table: the server mounts them, clients call them, OpenAPI describes them. */
 import * as z from 'zod';
+import { FORMATS } from '@wild-needle/core/formats';
 import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 import { healthSchema } from './health';
 import { shapeBodySchema, shapeSchema } from './shapes';
@@ -26,8 +27,10 @@ export interface Route {
   readonly status: number;
   /** Another status with the same answer, and when. */
   readonly orStatus?: { readonly status: number; readonly when: string };
-  /** A schema for JSON, or the media type of the answer; none for 204. */
-  readonly answer?: z.ZodType | `${string}/${string}`;
+  /** Parts are answered as RFC 9110, section 14, has it: 206 and 416. */
+  readonly ranges?: true;
+  /** A schema for JSON, or the media types that the answer may have; none for 204. */
+  readonly answer?: z.ZodType | readonly string[];
 }
 
 export const ROUTES = {
@@ -76,7 +79,7 @@ export const ROUTES = {
     summary: 'The song in a format that it can be taken away in',
     params: exportParamsSchema,
     status: 200,
-    answer: 'text/plain',
+    answer: [...new Set(FORMATS.map(({ mime }) => mime))],
   },
   deleteSong: {
     method: 'delete',
@@ -124,7 +127,8 @@ export const ROUTES = {
     summary: 'The original bytes; understands Range',
     params: idParamsSchema,
     status: 200,
-    answer: 'application/octet-stream',
+    ranges: true,
+    answer: ['application/octet-stream'],
   },
   recordingEnvelope: {
     method: 'get',
@@ -132,7 +136,7 @@ export const ROUTES = {
     summary: 'The outline of the sound: one byte per 5 ms, 255 = loudest',
     params: idParamsSchema,
     status: 200,
-    answer: 'application/octet-stream',
+    answer: ['application/octet-stream'],
   },
   recordingAnalysis: {
     method: 'get',
@@ -165,7 +169,7 @@ export const ROUTES = {
     path: '/api/analyses/events',
     summary: 'Server-sent events `job`, each an analysis job; those on their way come first',
     status: 200,
-    answer: 'text/event-stream',
+    answer: ['text/event-stream'],
   },
 } as const satisfies Record<string, Route>;
 

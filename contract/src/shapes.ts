@@ -2,13 +2,14 @@
 import * as z from 'zod';
 import { MAX_FRET, type OwnShape } from '@wild-needle/core/guitar';
 import { COUNT_LIMITS, TEXT_LIMITS } from '@wild-needle/core/riff';
+import { trimmedText } from './text';
 import { assertSameType, type SameType } from './same-type';
 
 const MOST_STRINGS_APART = COUNT_LIMITS.strings - 1;
 
 export const shapeSchema = z.object({
   id: z.uuid(),
-  name: z.string().trim().min(1).max(TEXT_LIMITS.name),
+  name: trimmedText(TEXT_LIMITS.name).min(1),
   notes: z
     .array(
       z.object({

@@ -4,6 +4,7 @@ import { FORMATS } from '@wild-needle/core/formats';
 import { TEXT_LIMITS } from '@wild-needle/core/riff';
 import { analysisJobSchema } from './analysis';
 import { songDocumentSchema } from './document';
+import { trimmedText } from './text';
 
 export const recordingSchema = z.object({
   id: z.uuid(),
@@ -55,10 +56,10 @@ export const saveAnswerSchema = z.object({ revision: z.int(), savedAt: z.iso.dat
 export type SaveAnswer = z.infer<typeof saveAnswerSchema>;
 
 export const importQuerySchema = z.object({
-  fileName: z.string().trim().min(1).max(255),
+  fileName: trimmedText(255).min(1),
   /** Taken from the file's name when left out. */
-  title: z.string().trim().min(1).max(TEXT_LIMITS.title).optional(),
-  artist: z.string().trim().max(TEXT_LIMITS.artist).optional(),
+  title: trimmedText(TEXT_LIMITS.title).min(1).optional(),
+  artist: trimmedText(TEXT_LIMITS.artist).optional(),
 });
 export type ImportQuery = z.infer<typeof importQuerySchema>;
 

@@ -1,7 +1,7 @@
 /** Builds the web application when its sources are newer than the last build. */
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ROOT } from './packages.mjs';
 import { say, Stop } from './say.mjs';
@@ -35,6 +35,8 @@ export function buildIfStale() {
   const hash = hashOfSources();
   if (existsSync(STAMP) && readFileSync(STAMP, 'utf8') === hash) return;
   say('Building the application (about half a minute) …');
+  // What a build that is killed has left is no build.
+  rmSync(STAMP, { force: true });
   const { status, stdout, stderr } = spawnSync('npx', ['ng', 'build'], {
     cwd: ROOT,
     encoding: 'utf8',

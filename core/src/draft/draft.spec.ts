@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { AnalysedStrum, Analysis } from '../analysis';
-import { STANDARD_TUNING } from '../guitar';
-import { strumNotes } from '../riff';
-import { draftDocument, gridOf } from './draft';
+import { soundingNotes, STANDARD_TUNING } from '../guitar';
+import { PLAIN_SONG, strumNotes, type SongDocument } from '../riff';
+import { draftInto, gridOf } from './draft';
 
 function heard(timeS: number, root: number, marks: Partial<AnalysedStrum> = {}): AnalysedStrum {
   return {
@@ -67,7 +67,13 @@ const ANALYSIS: Analysis = {
     heard(5.27, 47, { dead: true, midi: [], voicings: [], rootPc: null, quality: null }),
   ].sort((a, b) => a.timeS - b.timeS),
 };
-const OPTIONS = { title: 'T', artist: 'A', recordingId: 'rec' };
+const SONG: SongDocument = {
+  ...PLAIN_SONG,
+  title: 'T',
+  artist: 'A',
+  recordings: [{ id: 'rec', isReference: true }],
+};
+const drafted = (analysis: Analysis): SongDocument => draftInto(SONG, analysis).document;
 
 describe('draft', () => {
   it('makes bars between the downbeats', () => {
@@ -97,7 +103,7 @@ describe('draft', () => {
   });
 
   it('writes the riff once, on the grid, where most passes have a strum', () => {
-    const { riffs, sections } = draftDocument(ANALYSIS, OPTIONS);
+    const { riffs, sections } = drafted(ANALYSIS);
     expect(riffs).toHaveLength(1);
     expect(riffs[0].strums.map((s) => s.startTicks)).toEqual([0, 960, 1920, 3840, 5760]);
     expect(riffs[0].strums[0].frets).toEqual([
@@ -116,13 +122,13 @@ describe('draft', () => {
     }));
     const strums = passes.flatMap(({ startS, root }) => [heard(startS, root), heard(startS + 1, 45)]);
     const sections = [{ ...ANALYSIS.sections[0], barsPerPass: 1, passes: 3 }];
-    const [riff] = draftDocument({ ...ANALYSIS, strums, sections }, OPTIONS).riffs;
+    const [riff] = drafted({ ...ANALYSIS, strums, sections }).riffs;
     const lowest = riff.strums.map((s) => strumNotes(s, STANDARD_TUNING)[0]);
     expect(lowest).toEqual([40, 45]);
   });
 
   it('carries tuning, key and pitch of the recording', () => {
-    expect(draftDocument(ANALYSIS, OPTIONS)).toMatchObject({
+    expect(drafted(ANALYSIS)).toMatchObject({
       tuning: { name: 'standard' },
       key: { tonic: 'E' },
       referenceOffsetCents: 12,
@@ -133,20 +139,74 @@ describe('draft', () => {
   it('puts triplets on thirds of the beat', () => {
     const third = 0.5 / 3;
     const strums = [0, 1, 2, 3, 4, 5].map((i) => heard(1 + i * third, 40));
-    const { riffs } = draftDocument({ ...ANALYSIS, strums }, OPTIONS);
+    const { riffs } = drafted({ ...ANALYSIS, strums });
     expect(riffs[0].strums.map((s) => s.startTicks)).toEqual([0, 320, 640, 960, 1280, 1600]);
   });
 
   it('leaves what stands in free time out of the riffs', () => {
     const freeTime = [4.7, 8.7].map((startS) => ({ startS, endS: startS + 0.1 }));
     const wrong = { ...ANALYSIS, strums: [1, 4.75, 5, 8.75].map((t) => heard(t, 40)) };
-    const count = (analysis: Analysis): number => draftDocument(analysis, OPTIONS).riffs[0].strums.length;
+    const count = (analysis: Analysis): number => drafted(analysis).riffs[0].strums.length;
     expect(count(wrong)).toBe(2);
     expect(count({ ...wrong, freeTime })).toBe(1);
   });
 
   it('is an empty document when nothing was heard', () => {
     const nothing = { ...ANALYSIS, strums: [], sections: [], beatsS: [], downbeatsS: [] };
-    expect(draftDocument(nothing, OPTIONS)).toMatchObject({ riffs: [], sections: [], grid: { bars: [] } });
+    expect(drafted(nothing)).toMatchObject({ riffs: [], sections: [], grid: { bars: [] } });
+  });
+});
+
+describe('a draft that comes late', () => {
+  const loop = { id: 'l', name: 'Mine', startS: 1, endS: 2 };
+  const DROP_C = { name: 'custom', stringsMidi: [36, 43, 48, 53, 57, 62], capo: 0 };
+
+  it('says that it left nothing where nothing was set', () => {
+    expect(draftInto(SONG, ANALYSIS).kept).toEqual([]);
+  });
+
+  it('leaves loops, offset, key and what is tuned to as they were set', () => {
+    const set = {
+      ...SONG,
+      loops: [loop],
+      tuneTo: 'recording',
+      referenceOffsetCents: 12,
+      key: { tonic: 'D', mode: 'minor' },
+    } as const satisfies SongDocument;
+    const { document, kept } = draftInto(set, ANALYSIS);
+    expect(kept).toEqual(['key', 'referenceOffsetCents', 'tuneTo', 'loops']);
+    expect(document).toMatchObject({
+      loops: [loop],
+      tuneTo: 'recording',
+      referenceOffsetCents: 12,
+      key: { tonic: 'D', mode: 'minor' },
+    });
+    expect(document.riffs).toHaveLength(drafted(ANALYSIS).riffs.length);
+  });
+
+  it('fingers its riffs in the tuning that was set: the same notes', () => {
+    const { document, kept } = draftInto({ ...SONG, tuning: DROP_C }, ANALYSIS);
+    expect(kept).toEqual(['tuning']);
+    expect(document.tuning).toEqual(DROP_C);
+    const sounding = ({ riffs, tuning }: SongDocument): number[][] =>
+      riffs[0].strums.map((s) => soundingNotes(tuning, s.frets));
+    expect(sounding(document)).toEqual(sounding(drafted(ANALYSIS)));
+    expect(document.riffs[0].strums[0].frets).not.toEqual(drafted(ANALYSIS).riffs[0].strums[0].frets);
+  });
+
+  it('stands in the bars that were set', () => {
+    // The same time counted twice as fast.
+    const grid = {
+      beatsS: Array.from({ length: 34 }, (_, i) => 1 + i / 4),
+      bars: Array.from({ length: 8 }, (_, i) => ({ beat: 4 * i, beats: 4, unit: 4 as const })),
+    };
+    const { document, kept } = draftInto({ ...SONG, grid }, ANALYSIS);
+    expect(kept).toEqual(['grid']);
+    expect(document.grid).toEqual(grid);
+    const [before] = drafted(ANALYSIS).riffs;
+    const [riff] = document.riffs;
+    expect(riff.bars).toHaveLength(2 * before.bars.length);
+    expect(riff.strums.map((s) => s.startTicks)).toEqual(before.strums.map((s) => 2 * s.startTicks));
+    expect(document.sections[0].startBar).toBe(2 * drafted(ANALYSIS).sections[0].startBar);
   });
 });

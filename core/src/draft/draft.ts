@@ -5,13 +5,16 @@
 import type { AnalysedStrum, Analysis } from '../analysis';
 import type { HeardSection } from '../mir';
 import {
+  barTimesS,
   isUnit,
+  nearestBarLine,
   passesOf,
   PLAIN_RIFF,
   PLAIN_SECTION,
-  PLAIN_SONG,
+  setByHand,
   type Bar,
   type BeatGrid,
+  type HandField,
   type Riff,
   type Section,
   type SongDocument,
@@ -21,12 +24,6 @@ import { isCompound } from '../theory';
 import { placeStrokes, strokesOfPass, strumsOfPass } from './place';
 import { agreeOnStrokes } from './vote';
 import { writeStrums } from './write';
-
-export interface DraftOptions {
-  readonly title: string;
-  readonly artist: string;
-  readonly recordingId: string;
-}
 
 /** A dotted quarter is heard as one beat and written as three eighths. */
 function writtenBeats({ beatsS, meter }: Analysis): number[] {
@@ -86,36 +83,58 @@ function letterOf({ label, transposeOf }: HeardSection): string {
   return transposeOf?.label ?? label;
 }
 
-export function draftDocument(
-  analysis: Analysis,
-  { title, artist, recordingId }: DraftOptions,
-): SongDocument {
+export interface Draft {
+  readonly document: SongDocument;
+  /** What was set by hand, and stays. */
+  readonly kept: readonly HandField[];
+}
+
+/** Heard sections on bars that were set by hand: each begins at the nearest bar line and keeps its length in seconds. */
+function onGrid(sections: readonly HeardSection[], heard: BeatGrid, grid: BeatGrid): HeardSection[] {
+  const times = barTimesS(heard);
+  const barAt = (bar: number): number => nearestBarLine(grid, times[Math.min(bar, times.length - 1)]);
+  return sections.flatMap((section) => {
+    const startBar = barAt(section.startBar);
+    const bars = barAt(section.startBar + section.barsPerPass * section.passes) - startBar;
+    const barsPerPass = Math.round(bars / section.passes);
+    return barsPerPass > 0 ? [{ ...section, startBar, barsPerPass }] : [];
+  });
+}
+
+/**
+ * The draft of an analysis, laid into a song that has no riffs yet: it fills what nobody has set by hand. A tuning set by hand is
+ * the one that the riffs are fingered in, bars set by hand are those that they stand in.
+ */
+export function draftInto(document: SongDocument, analysis: Analysis): Draft {
+  const kept = setByHand(document);
   const { name, stringsMidi, capo } = analysis.tuning;
-  const tuning = { name, stringsMidi, capo };
+  const heardTuning = { name, stringsMidi, capo };
   // Of two guitars that play apart, the left one is the first. Strums in free time stand in no bar.
   const isInTime = ({ timeS }: AnalysedStrum): boolean =>
     !analysis.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS);
   const apart = analysis.guitars.length === 2 ? analysis.guitars.map((g) => g.strums) : [];
   const [first, second] = (apart.length === 2 ? apart : [analysis.strums]).map((s) => s.filter(isInTime));
-  const empty: SongDocument = {
-    ...PLAIN_SONG,
-    title,
-    artist,
-    tuning,
-    guitar2: second ? tuning : null,
+  const heardGrid = gridOf(analysis);
+  const heard: SongDocument = {
+    ...document,
+    tuning: heardTuning,
+    guitar2: second ? heardTuning : null,
     key: analysis.key,
     referenceOffsetCents: analysis.referenceOffsetCents,
-    recordings: [{ id: recordingId, isReference: true }],
-    grid: gridOf(analysis),
+    grid: heardGrid,
   };
+  const empty = kept.reduce<SongDocument>((song, field) => ({ ...song, [field]: document[field] }), heard);
+  const heardSections = kept.includes('grid')
+    ? onGrid(analysis.sections, heardGrid, empty.grid)
+    : analysis.sections;
 
   const riffs: Riff[] = [];
   const sections: Section[] = [];
-  for (const heard of analysis.sections) {
-    const letter = letterOf(heard);
+  for (const section of heardSections) {
+    const letter = letterOf(section);
     if (!riffs.some((r) => r.letter === letter)) {
-      const bars = empty.grid.bars.slice(heard.startBar, heard.startBar + heard.barsPerPass);
-      if (bars.length < heard.barsPerPass) continue;
+      const bars = empty.grid.bars.slice(section.startBar, section.startBar + section.barsPerPass);
+      if (bars.length < section.barsPerPass) continue;
       const id = `riff-${letter}`;
       const riff: Riff = {
         ...PLAIN_RIFF,
@@ -125,14 +144,16 @@ export function draftDocument(
         bars: bars.map(({ beats, unit }) => ({ beats, unit })),
         strums: [],
       };
-      const same = analysis.sections.filter((s) => s.label === heard.label).map(sectionOf);
+      const same = heardSections.filter((s) => s.label === section.label).map(sectionOf);
       riffs.push({
         ...riff,
         strums: writePart(riff, same, first, empty, id),
-        guitar2: second ? writePart(riff, same, second, empty, `${id}-second`) : [],
+        guitar2: second
+          ? writePart(riff, same, second, { ...empty, tuning: empty.guitar2 ?? empty.tuning }, `${id}-second`)
+          : [],
       });
     }
-    sections.push(sectionOf(heard, sections.length + 1));
+    sections.push(sectionOf(section, sections.length + 1));
   }
-  return { ...empty, riffs, sections };
+  return { document: { ...empty, riffs, sections }, kept };
 }

@@ -1,4 +1,5 @@
-export { draftDocument } from './draft';
+export { draftInto } from './draft';
+export type { Draft } from './draft';
 export { confirmedIn } from './confirmed';
 export { strokesOfPass, strumsOfPass } from './place';
 export type { HeardStroke } from './place';

@@ -135,3 +135,5 @@ export {
   whyNotMerge,
   whyNotDouble,
 } from './riff-edit';
+export { HAND_FIELDS, setByHand } from './by-hand';
+export type { HandField } from './by-hand';

@@ -3,8 +3,8 @@
  * TUNING is the open strings from the lowest up, `D2,A2,D3,G3,B3,E4`; guessed when left out.
  * Progress goes to standard error; bad input ends with one sentence and exit code 1.
  */
-import { analyseFile } from '../jobs/analyse-file';
-import { AudioProblem } from '../jobs/decode';
+import { analyseFile } from '../audio/analyse-file';
+import { AudioProblem } from '../audio/audio-problem';
 import { parseTuning } from '@wild-needle/core/guitar';
 
 async function main(args: readonly string[]): Promise<void> {

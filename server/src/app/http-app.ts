@@ -2,7 +2,7 @@
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
-import express, { type Express } from 'express';
+import express, { type Express, type RequestHandler } from 'express';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { analysesRoutes } from '../features/analyses/analyses.routes';
@@ -11,31 +11,39 @@ import { healthRoutes } from '../features/health/health.routes';
 import { recordingsRoutes } from '../features/recordings/recordings.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
-import { onlyLoopback, securityHeaders } from '../http/loopback-guard';
+import { onlyLoopback, onlyReadablePaths, securityHeaders } from '../http/loopback-guard';
+import { forLog } from '../db/outage';
 import { errorHandler } from '../http/error-handler';
 import { NotFoundError } from '../http/errors';
 import type { Services } from './services';
 
 const WEB = join(import.meta.dirname, '../../../web/dist/browser');
 
-export function createHttpApp(services: Services, events: AnalysisEvents, logger: Logger): Express {
+export function createHttpApp(
+  services: Services,
+  events: AnalysisEvents,
+  logger: Logger,
+  onlyOwnUser: RequestHandler,
+): Express {
   const app = express();
   app.disable('x-powered-by');
   // Logs name the route and the outcome; file names and titles stay out of them.
   app.use(
     pinoHttp({
       logger,
+      wrapSerializers: false,
       serializers: {
         req: (request: { method: string; url: string; id: unknown }) => ({
           id: request.id,
           method: request.method,
           path: request.url.split('?')[0],
         }),
+        err: forLog,
         res: (response: { statusCode: number }) => ({ status: response.statusCode }),
       },
     }),
   );
-  app.use(onlyLoopback, securityHeaders);
+  app.use(securityHeaders, onlyOwnUser, onlyLoopback, onlyReadablePaths);
   app.use(
     compression({
       // Audio does not compress, and events must not wait in a buffer.

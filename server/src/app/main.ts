@@ -2,6 +2,8 @@
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { listenForAnalyses } from '../features/analyses/analysis-events';
+import { forLog } from '../db/outage';
+import { createOwnUserGuard } from '../http/own-user';
 import { readConfig } from './config';
 import { createHttpApp } from './http-app';
 import { createServices, startWorking } from './services';
@@ -11,10 +13,12 @@ async function main(): Promise<void> {
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel, base: null });
   const services = await createServices(config);
-  const log = (error: unknown): void => logger.error({ error }, 'events');
+  const log = (error: unknown): void => logger.error({ error: forLog(error) }, 'events');
   const events = await listenForAnalyses(config.databaseUrl, services.analyses, log);
   const stopWorking = await startWorking(config, services, logger);
-  const server = createHttpApp(services, events, logger).listen(config.port, '127.0.0.1');
+  const { guard, isSure } = await createOwnUserGuard(process.env);
+  if (!isSure) logger.warn('other users of this computer can read and change the songs');
+  const server = createHttpApp(services, events, logger, guard).listen(config.port, '127.0.0.1');
   server.on('error', (error: NodeJS.ErrnoException) => {
     tellParent({
       problem:

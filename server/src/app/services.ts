@@ -3,8 +3,9 @@ import { rm } from 'node:fs/promises';
 import type { Runner } from 'graphile-worker';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
-import { draftDocument } from '@wild-needle/core/draft';
+import { draftInto } from '@wild-needle/core/draft';
 import { openDatabase } from '../db/database';
+import { forLog } from '../db/outage';
 import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
 import { createRecordingsStore, type RecordingsStore } from '../features/recordings/recordings.store';
@@ -13,7 +14,6 @@ import { createSongsStore, type SongsStore } from '../features/songs/songs.store
 import { summarise } from '../features/songs/summarise';
 import { createAnalyseHandler } from '../jobs/run-analysis';
 import { prepareQueue, startRunner } from '../jobs/queue';
-import { RecordingRow, SongRow } from '../db/models';
 import type { Config } from './config';
 
 export interface Services {
@@ -35,12 +35,11 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
   const recordings = createRecordingsStore();
   const analyses = createAnalysesStore(sequelize, async (recordingId, analysis, transaction) => {
     // The first analysis writes a draft; a document that has riffs is left alone.
-    const recording = await RecordingRow.findByPk(recordingId, { attributes: ['songId'], transaction });
-    const song = recording && (await SongRow.findByPk(recording.songId, { transaction }));
-    if (!song || song.summary.riffs > 0) return;
-    const { title, artist } = song;
-    const draft = draftDocument(analysis, { title, artist, recordingId });
-    await songs.saveDraft(song.id, song.revision, draft, summarise(draft), new Date(), transaction);
+    const song = await songs.lockOf(recordingId, transaction);
+    if (!song || song.document.riffs.length > 0) return [];
+    const { document, kept } = draftInto(song.document, analysis);
+    await songs.saveDraft(song.id, song.revision, document, summarise(document), new Date(), transaction);
+    return [...kept];
   });
   const importRecording = createImport(
     sequelize,
@@ -65,7 +64,7 @@ export async function startWorking(
 ): Promise<() => Promise<void>> {
   // Left by a crash: nobody else uses this folder.
   await rm(config.spoolDir, { recursive: true, force: true });
-  const log = (error: unknown): void => logger.error({ error }, 'analysis');
+  const log = (error: unknown): void => logger.error({ error: forLog(error) }, 'analysis');
   const handler = createAnalyseHandler(services.analyses, services.recordings, config.spoolDir, log);
   let runner: Runner | null = null;
   if (config.jobs > 0) runner = await startRunner(config.databaseUrl, config.jobs, handler);

@@ -3,11 +3,13 @@ import { Client } from 'pg';
 import { Sequelize } from 'sequelize';
 import { SequelizeStorage, Umzug } from 'umzug';
 import { defineModels } from './models';
+import { isOutage } from './outage';
 import * as firstTables from './migrations/0001-first-tables';
 import * as whatIsGiven from './migrations/0002-what-is-given';
 import * as heardSoFar from './migrations/0003-heard-so-far';
 import * as shapes from './migrations/0004-shapes';
 import * as whatIsConfirmed from './migrations/0005-what-is-confirmed';
+import * as whatIsKept from './migrations/0006-what-is-kept';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -16,6 +18,7 @@ const MIGRATIONS = [
   { name: '0003-heard-so-far', up: heardSoFar.up, down: heardSoFar.down },
   { name: '0004-shapes', up: shapes.up, down: shapes.down },
   { name: '0005-what-is-confirmed', up: whatIsConfirmed.up, down: whatIsConfirmed.down },
+  { name: '0006-what-is-kept', up: whatIsKept.up, down: whatIsKept.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {
@@ -37,9 +40,26 @@ async function createIfMissing(url: string): Promise<void> {
   }
 }
 
+/** How long a database may take to come up, and how often it is asked meanwhile. */
+const UP_WITHIN_MS = 60_000;
+const ASK_EVERY_MS = 250;
+
+/** A database that is starting or recovering is waited for. Rejects with the last error when it does not come up. */
+async function waitFor(connect: () => Promise<void>): Promise<void> {
+  for (const until = Date.now() + UP_WITHIN_MS; ;) {
+    try {
+      await connect();
+      return;
+    } catch (error) {
+      if (!isOutage(error) || Date.now() > until) throw error;
+      await new Promise((resolve) => setTimeout(resolve, ASK_EVERY_MS));
+    }
+  }
+}
+
 /** Creates the database when missing, migrates, and answers the connection pool. */
 export async function openDatabase(url: string): Promise<Sequelize> {
-  await createIfMissing(url);
+  await waitFor(() => createIfMissing(url));
   const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 10 } });
   defineModels(sequelize);
   const umzug = new Umzug({

@@ -69,6 +69,7 @@ export class AnalysisRow extends Model<InferAttributes<AnalysisRow>, InferCreati
   declare problem: AnalysisJob['problem'];
   declare given: AnalysisRequest | null;
   declare soFar: HeardSoFar | null;
+  declare kept: CreationOptional<AnalysisJob['kept']>;
   declare algorithm: string | null;
   declare result: unknown;
   declare heartbeatAt: Date | null;
@@ -139,6 +140,7 @@ export function defineModels(sequelize: Sequelize): void {
       problem: DataTypes.JSONB,
       given: DataTypes.JSONB,
       soFar: DataTypes.JSONB,
+      kept: { type: DataTypes.JSONB, defaultValue: [] },
       algorithm: DataTypes.TEXT,
       result: DataTypes.JSONB,
       heartbeatAt: DataTypes.DATE,

@@ -1,20 +1,40 @@
 /** The one place that turns errors into answers, the same in every environment. */
 import type { ErrorRequestHandler } from 'express';
-import { AudioProblem } from '../jobs/decode';
+import { AudioProblem } from '../audio/audio-problem';
+import { ToolFailure } from '../audio/run-tool';
+import { forLog, isDiskFull, isOutage } from '../db/outage';
 import { HttpError } from './errors';
 
 const AUDIO_STATUS = 422;
+
+const AWAY = new HttpError(
+  503,
+  'unavailable',
+  'The database does not answer. Wild Needle waits for it and goes on by itself; what was saved is kept.',
+);
+const NO_READER = new HttpError(
+  503,
+  'unavailable',
+  'The file could not be read just now: the program that reads it did not run to its end. Try again.',
+);
+const FULL = new HttpError(
+  507,
+  'disk-full',
+  'The disk of this computer is full, so nothing was stored. What was saved before is kept: make room and try again.',
+);
+const UNKNOWN = new HttpError(
+  500,
+  'internal',
+  'Something went wrong here; it is in the log of the server. Try again.',
+);
 
 export const errorHandler: ErrorRequestHandler = (error: unknown, request, response, next) => {
   if (response.headersSent) {
     next(error);
     return;
   }
-  const known = knownError(error);
-  if (!known) request.log.error({ error }, 'request failed');
-  const answer =
-    known ??
-    new HttpError(500, 'internal', 'Something went wrong here; it is in the log of the server. Try again.');
+  const answer = knownError(error) ?? UNKNOWN;
+  if (answer.status >= 500) request.log.error({ error: forLog(error) }, 'request failed');
   // A body that was not read to its end would be taken for the next request.
   if (!request.complete) response.setHeader('Connection', 'close');
   response.status(answer.status).json(answer.toBody());
@@ -23,10 +43,18 @@ export const errorHandler: ErrorRequestHandler = (error: unknown, request, respo
 function knownError(error: unknown): HttpError | null {
   if (error instanceof HttpError) return error;
   if (error instanceof AudioProblem) return new HttpError(AUDIO_STATUS, error.code, error.message);
-  // express.json() marks its errors with a status and `expose`.
+  if (error instanceof ToolFailure) return NO_READER;
+  if (isDiskFull(error)) return FULL;
+  if (isOutage(error)) return AWAY;
+  // express.json() marks its errors with a status and `expose`, static files with a status.
   const { status, expose, message } = error as { status?: number; expose?: boolean; message?: string };
-  if (status !== undefined && status < 500 && expose) {
-    return new HttpError(status, 'invalid-request', `The body can't be read: ${message ?? ''}`);
+  if (status === 404) return new HttpError(404, 'not-found', 'There is no such file.');
+  if (status !== undefined && status >= 400 && status < 500) {
+    return new HttpError(
+      status,
+      'invalid-request',
+      expose ? `The body can't be read: ${message ?? ''}` : "The request can't be read.",
+    );
   }
   return null;
 }

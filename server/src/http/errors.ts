@@ -42,7 +42,9 @@ export class ConflictError extends HttpError {
 }
 
 export class ForbiddenError extends HttpError {
-  constructor() {
-    super(403, 'forbidden', 'Wild Needle answers only to pages that it served on this computer.');
+  constructor(
+    message = 'Wild Needle answers only to pages that it served on this computer: type its address by hand.',
+  ) {
+    super(403, 'forbidden', message);
   }
 }

@@ -2,13 +2,14 @@
  * One analysis from the queue: fetch the bytes, measure in a thread, store the result. A heartbeat says that
  * somebody works on it; when it finds that the analysis was cancelled or deleted, the thread is ended.
  */
-import { mkdir, rm } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { randomUUID } from 'node:crypto';
 import type { AnalysisJob, AnalysisRequest, HeardSoFar } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
-import { AudioProblem } from './decode';
-import { runInThread } from './run-in-thread';
+import { AudioProblem } from '../audio/audio-problem';
+import { runInThread } from '../audio/run-in-thread';
+import { prepareSpool } from '../audio/spool';
 import type { AnalyseHandler } from './queue';
 
 export interface AnalysisLedger {
@@ -54,7 +55,7 @@ export function createAnalyseHandler(
     }, HEARTBEAT_MS);
     const path = join(spoolDir, randomUUID());
     try {
-      await mkdir(spoolDir, { recursive: true });
+      await prepareSpool(spoolDir);
       await recordings.writeTo(claimed.recordingId, path);
       const analysis = await runInThread('analyse', path, claimed.given, {
         signal: abandoned.signal,

@@ -9,6 +9,7 @@ import { createHttpApp } from '../app/http-app';
 import { createServices, startWorking, type Services } from '../app/services';
 import type { Config } from '../app/config';
 import type { Express } from 'express';
+import { createOwnUserGuard } from '../http/own-user';
 import { createAsk, type Ask } from './ask';
 import { listenForAnalyses } from '../features/analyses/analysis-events';
 
@@ -23,7 +24,14 @@ export interface TestServer {
 }
 
 /** `jobs`: analyses at a time; 0 leaves everything queued. */
-export async function startTestServer({ jobs }: { jobs: number }): Promise<TestServer> {
+export async function startTestServer({
+  jobs,
+  log,
+}: {
+  jobs: number;
+  /** Takes what the server logs. */
+  log?: (line: string) => void;
+}): Promise<TestServer> {
   const admin = process.env['WN_TEST_DATABASE_URL'];
   if (!admin) throw new Error('run these tests with npm run test:server, which starts PostgreSQL');
   const url = new URL(admin);
@@ -36,11 +44,12 @@ export async function startTestServer({ jobs }: { jobs: number }): Promise<TestS
     logLevel: 'silent',
     jobs,
   };
-  const logger = pino({ level: 'silent' });
+  const logger = log ? pino({ level: 'info', base: null }, { write: log }) : pino({ level: 'silent' });
   const services = await createServices(config);
   const events = await listenForAnalyses(config.databaseUrl, services.analyses, () => undefined);
   const stopWorking = await startWorking(config, services, logger);
-  const app = createHttpApp(services, events, logger);
+  const { guard } = await createOwnUserGuard(process.env);
+  const app = createHttpApp(services, events, logger, guard);
   const server = await new Promise<Server>((resolve) => {
     const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
   });

@@ -15,11 +15,15 @@ import { STALE_AFTER_S, type AnalysisLedger } from '../../jobs/run-analysis';
 export const CHANNEL = 'wild_needle_analysis';
 
 const AS_JOB = `SELECT a.id, a.recording_id AS "recordingId", r.song_id AS "songId", a.status, a.share, a.doing,
-  a.so_far AS "soFar", a.problem
+  a.so_far AS "soFar", a.problem, a.kept
   FROM analyses a JOIN recordings r ON r.id = a.recording_id`;
 
-/** What happens to a song when its recording was heard, in the same transaction. */
-export type OnHeard = (recordingId: string, analysis: Analysis, transaction: Transaction) => Promise<void>;
+/** What happens to a song when its recording was heard, in the same transaction; answers what its draft has left as it was. */
+export type OnHeard = (
+  recordingId: string,
+  analysis: Analysis,
+  transaction: Transaction,
+) => Promise<AnalysisJob['kept']>;
 
 export interface AnalysesStore extends AnalysisLedger {
   get(id: string): Promise<AnalysisJob | null>;
@@ -169,7 +173,9 @@ export function createAnalysesStore(sequelize: Sequelize, onHeard: OnHeard): Ana
         const row = done
           ? await AnalysisRow.findByPk(id, { attributes: ['recordingId'], transaction })
           : null;
-        if (row) await onHeard(row.recordingId, analysis, transaction);
+        if (!row) return;
+        const kept = await onHeard(row.recordingId, analysis, transaction);
+        if (kept.length > 0) await change(id, ['done'], { kept: [...kept] }, transaction);
       });
     },
 

@@ -29,11 +29,17 @@ export async function listenForAnalyses(
     client.on('notification', ({ payload }) => {
       if (payload) store.get(payload).then((job) => job && tell(job), log);
     });
+    // A lost connection is told several times; one that never came about ends in the catch of `reconnect`.
+    let isLost = false;
     client.on('error', (error) => {
+      if (isLost || !isConnected) return;
+      isLost = true;
       log(error);
       if (!closed) setTimeout(() => void reconnect(), RECONNECT_MS);
     });
+    let isConnected = false;
     await client.connect();
+    isConnected = true;
     await client.query(`LISTEN ${CHANNEL}`);
   }
   async function reconnect(): Promise<void> {

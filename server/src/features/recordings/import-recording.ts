@@ -1,28 +1,28 @@
 /**
- * Takes a recording in. Everything happens in one transaction while the bytes stream in: chunks, recording, song
- * and the queued analysis appear together or, after any failure or crash, not at all.
+ * Takes a recording in. The bytes stream into a file of the spool folder and are looked at there; then one transaction
+ * stores chunks, recording, song and the queued analysis: together or, after any failure or crash, not at all. A slow
+ * upload holds no connection to the database meanwhile.
  */
 import { createHash, randomUUID } from 'node:crypto';
-import { mkdir, open, rm } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { open, rm } from 'node:fs/promises';
 import { join, parse as parsePath } from 'node:path';
+import pLimit from 'p-limit';
 import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
 import { MAX_UPLOAD_BYTES, type ImportAnswer, type ImportQuery } from '@wild-needle/contract';
-import { PLAIN_SONG, type SongDocument } from '@wild-needle/core/riff';
-import { AudioProblem } from '../../jobs/decode';
-import { runInThread } from '../../jobs/run-in-thread';
+import { fitText, PLAIN_SONG, TEXT_LIMITS, type SongDocument } from '@wild-needle/core/riff';
+import { AudioProblem, tooLarge } from '../../audio/audio-problem';
+import { runInThread } from '../../audio/run-in-thread';
+import { prepareSpool, PRIVATE_FILE } from '../../audio/spool';
 import { CHUNK_BYTES, type RecordingsStore } from './recordings.store';
+
+/** Half an hour of stereo takes some 300 MB while it is looked at, and a core: others wait for their turn. */
+const LOOKED_AT_ONCE = 2;
 
 /** What else belongs to a new recording; given by the composition root, since features don't know each other. */
 export interface ImportSteps {
   createSong(id: string, document: SongDocument, transaction: Transaction): Promise<void>;
   queueAnalysis(recordingId: string, transaction: Transaction): Promise<void>;
-}
-
-/** Ends the transaction without an error for the user. */
-class AlreadyKnown extends Error {
-  constructor(readonly answer: ImportAnswer) {
-    super('already known');
-  }
 }
 
 export type ImportRecording = (bytes: AsyncIterable<Buffer>, query: ImportQuery) => Promise<ImportAnswer>;
@@ -38,94 +38,86 @@ export function createImport(
     return known && { songId: known.songId, recordingId: known.id, alreadyKnown: true };
   }
 
-  async function importOnce(
+  /** Writes what comes in to a file. */
+  async function spool(
     bytes: AsyncIterable<Buffer>,
-    query: ImportQuery,
     path: string,
-    onHash: (sha256: string) => void,
-  ): Promise<ImportAnswer> {
-    const recordingId = randomUUID();
-    const songId = randomUUID();
-    return sequelize.transaction(async (transaction) => {
-      const hash = createHash('sha256');
-      const spool = await open(path, 'w');
-      let byteLength = 0;
-      try {
-        let seq = 0;
-        for await (const chunk of rechunk(bytes, CHUNK_BYTES)) {
-          byteLength += chunk.length;
-          if (byteLength > MAX_UPLOAD_BYTES) throw tooLarge();
-          hash.update(chunk);
-          await recordings.addChunk(recordingId, seq++, chunk, transaction);
-          await spool.write(chunk);
-        }
-      } finally {
-        await spool.close();
+  ): Promise<{ sha256: string; byteLength: number }> {
+    const hash = createHash('sha256');
+    const file = await open(path, 'wx', PRIVATE_FILE);
+    let byteLength = 0;
+    try {
+      for await (const chunk of bytes) {
+        byteLength += chunk.length;
+        if (byteLength > MAX_UPLOAD_BYTES) throw tooLarge();
+        hash.update(chunk);
+        await file.writeFile(chunk);
       }
-      if (byteLength === 0)
-        throw new AudioProblem('empty', 'This file is empty: it has 0 bytes. Export it again.');
-      const sha256 = hash.digest('hex');
-      onHash(sha256);
-      const known = await answerForKnown(sha256);
-      if (known) throw new AlreadyKnown(known);
+    } finally {
+      await file.close();
+    }
+    if (byteLength === 0) {
+      throw new AudioProblem('empty', 'This file is empty: it has 0 bytes. Export it again.');
+    }
+    return { sha256: hash.digest('hex'), byteLength };
+  }
 
-      const facts = await runInThread('inspect', path, null);
-      await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
-      await recordings.add(
-        { id: recordingId, songId, fileName: query.fileName, sha256, byteLength, facts },
-        transaction,
-      );
-      await steps.queueAnalysis(recordingId, transaction);
-      return { songId, recordingId, alreadyKnown: false };
-    });
+  async function addChunks(path: string, recordingId: string, transaction: Transaction): Promise<void> {
+    let seq = 0;
+    for await (const chunk of createReadStream(path, { highWaterMark: CHUNK_BYTES })) {
+      await recordings.addChunk(recordingId, seq++, chunk as Buffer, transaction);
+    }
+  }
+
+  const oneAfterTheOther = pLimit(LOOKED_AT_ONCE);
+
+  async function lookAndStore(
+    path: string,
+    query: ImportQuery,
+    { sha256, byteLength }: { readonly sha256: string; readonly byteLength: number },
+  ): Promise<ImportAnswer> {
+    const known = await answerForKnown(sha256);
+    if (known) {
+      const isMute = !(await recordings.hasSound(known.recordingId));
+      if (isMute) await sequelize.transaction((t) => addChunks(path, known.recordingId, t));
+      return known;
+    }
+    const facts = await runInThread('inspect', path, null);
+    const [recordingId, songId] = [randomUUID(), randomUUID()];
+    try {
+      await sequelize.transaction(async (transaction) => {
+        await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
+        const { fileName } = query;
+        await recordings.add({ id: recordingId, songId, fileName, sha256, byteLength, facts }, transaction);
+        await addChunks(path, recordingId, transaction);
+        await steps.queueAnalysis(recordingId, transaction);
+      });
+    } catch (error) {
+      // The same file came in twice at the same moment: the other one won.
+      const winner = error instanceof UniqueConstraintError ? await answerForKnown(sha256) : null;
+      if (winner) return winner;
+      throw error;
+    }
+    return { songId, recordingId, alreadyKnown: false };
   }
 
   return async (bytes, query) => {
-    await mkdir(spoolDir, { recursive: true });
+    await prepareSpool(spoolDir);
     const path = join(spoolDir, randomUUID());
-    let sha256 = '';
     try {
-      return await importOnce(bytes, query, path, (hash) => (sha256 = hash));
-    } catch (error) {
-      if (error instanceof AlreadyKnown) return error.answer;
-      // The same file came in twice at the same moment: the other one won.
-      const known = error instanceof UniqueConstraintError ? await answerForKnown(sha256) : null;
-      if (known) return known;
-      throw error;
+      const facts = await spool(bytes, path);
+      return await oneAfterTheOther(() => lookAndStore(path, query, facts));
     } finally {
       await rm(path, { force: true });
     }
   };
 }
 
-export function tooLarge(): AudioProblem {
-  return new AudioProblem(
-    'too-large',
-    'This file is larger than 500 MB. Export it as FLAC or MP3, or cut out the song.',
-  );
-}
-
-/** Pieces of exactly `size` bytes, the last one shorter. */
-async function* rechunk(source: AsyncIterable<Buffer>, size: number): AsyncGenerator<Buffer> {
-  let pending: Buffer[] = [];
-  let length = 0;
-  for await (const bytes of source) {
-    pending.push(bytes);
-    length += bytes.length;
-    if (length < size) continue;
-    const all = Buffer.concat(pending);
-    let at = 0;
-    for (; at + size <= all.length; at += size) yield all.subarray(at, at + size);
-    pending = [all.subarray(at)];
-    length = all.length - at;
-  }
-  if (length > 0) yield Buffer.concat(pending);
-}
-
 /** A readable title from a file name: 'gravel_choir-take-2.flac' is 'Gravel choir take 2'. */
 export function titleOf(fileName: string): string {
   const words = parsePath(fileName).name.replace(/[_-]+/g, ' ').replace(/\s+/g, ' ').trim();
-  return words === '' ? 'Untitled' : (words.charAt(0).toUpperCase() + words.slice(1)).slice(0, 200);
+  const title = fitText(words.charAt(0).toUpperCase() + words.slice(1), TEXT_LIMITS.title);
+  return title === '' ? 'Untitled' : title;
 }
 
 /** The song before anything was heard. */

@@ -11,7 +11,8 @@ import {
 } from '@wild-needle/contract';
 import { HttpError, NotFoundError } from '../../http/errors';
 import { parse } from '../../http/parse';
-import { tooLarge, type ImportRecording } from './import-recording';
+import { tooLarge } from '../../audio/audio-problem';
+import type { ImportRecording } from './import-recording';
 import type { RecordingsStore } from './recordings.store';
 
 /** A lost connection must not look like the end of a file. */
@@ -35,6 +36,13 @@ export function recordingsRoutes(store: RecordingsStore, importRecording: Import
     const { id } = parse(idParamsSchema, request.params);
     const size = await store.sizeOf(id);
     if (!size) throw new NotFoundError('recording');
+    if (!(await store.hasSound(id))) {
+      throw new HttpError(
+        404,
+        'not-found',
+        'The sound of this song is not here: it came back from a backup. Drop its file on the shelf once more.',
+      );
+    }
     // The bytes of a recording never change.
     response.set({
       'Accept-Ranges': 'bytes',
@@ -44,6 +52,7 @@ export function recordingsRoutes(store: RecordingsStore, importRecording: Import
     });
     const ranges = request.range(size.byteLength);
     if (ranges === -1) {
+      response.removeHeader('Content-Type');
       response.set('Content-Range', `bytes */${size.byteLength}`).status(416).end();
       return;
     }

@@ -96,7 +96,7 @@ describe('import', () => {
       [
         Buffer.from('Dear band, please find enclosed'),
         'not-audio',
-        /WAV, FLAC, OGG Vorbis, Opus, MP3 and M4A/,
+        /These work: WAV, FLAC, OGG \(Vorbis, Opus\), MP3 and M4A \(AAC\), and the sound of MP4 and WebM videos/,
       ],
       [Buffer.alloc(0), 'empty', /0 bytes/],
       ...['wav', 'flac', 'ogg', 'opus', 'mp3', 'm4a'].map((ending): [Buffer, string, RegExp] => {

@@ -2,7 +2,8 @@
 import { open } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
 import { RecordingChunkRow, RecordingRow } from '../../db/models';
-import type { AudioFacts } from '../../jobs/inspect-file';
+import type { AudioFacts } from '../../audio/inspect-file';
+import { PRIVATE_FILE } from '../../audio/spool';
 
 /** Bytes per row: large enough to stream fast, small enough that a Range reads little more than it needs. */
 export const CHUNK_BYTES = 256 * 1024;
@@ -22,6 +23,8 @@ export interface RecordingsStore {
   addChunk(recordingId: string, seq: number, bytes: Buffer, transaction: Transaction): Promise<void>;
   add(recording: NewRecording, transaction: Transaction): Promise<void>;
   sizeOf(id: string): Promise<{ byteLength: number; sha256: string } | null>;
+  /** False for a recording that came back from a backup, which holds no sound. */
+  hasSound(id: string): Promise<boolean>;
   /** The bytes [start, end], both included, as they come from the database. */
   read(id: string, start: number, end: number): AsyncGenerator<Buffer>;
   envelopeOf(id: string): Promise<Buffer | null>;
@@ -53,6 +56,10 @@ export function createRecordingsStore(): RecordingsStore {
       return row && { byteLength: Number(row.byteLength), sha256: row.sha256 };
     },
 
+    async hasSound(id) {
+      return (await RecordingChunkRow.count({ where: { recordingId: id, seq: 0 } })) > 0;
+    },
+
     async *read(id, start, end) {
       for (let seq = Math.floor(start / CHUNK_BYTES); seq * CHUNK_BYTES <= end; seq++) {
         const row = await RecordingChunkRow.findOne({ where: { recordingId: id, seq } });
@@ -70,7 +77,7 @@ export function createRecordingsStore(): RecordingsStore {
     async writeTo(id, path) {
       const size = await store.sizeOf(id);
       if (!size) throw new Error(`recording ${id} is gone`);
-      const file = await open(path, 'w');
+      const file = await open(path, 'w', PRIVATE_FILE);
       try {
         for await (const bytes of store.read(id, 0, size.byteLength - 1)) await file.write(bytes);
       } finally {

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import fc from 'fast-check';
 import * as z from 'zod';
 import {
   errorSchema,
@@ -104,6 +105,62 @@ describe('songs', () => {
     expect((await server.ask(`/api/songs/${song.id}/formats/nothing`)).status).toBe(400);
   });
 
+  it('stores every body that its schema accepts, and gives it back as it was', async () => {
+    const text = fc.string({ unit: 'binary', maxLength: 12 });
+    const document = fc.record({
+      title: text,
+      artist: text,
+      tuning: fc.record({
+        name: text,
+        stringsMidi: fc.array(fc.integer({ min: 0, max: 127 }), { minLength: 1, maxLength: 12 }),
+        capo: fc.integer({ min: 0, max: 12 }),
+      }),
+      referenceOffsetCents: fc.double({ min: -100, max: 100, noNaN: true }),
+      loops: fc.array(
+        fc.record({
+          id: text,
+          name: text,
+          startS: fc.double({ min: 0, max: 1e300, noNaN: true }),
+          endS: fc.double(),
+        }),
+        { maxLength: 3 },
+      ),
+      grid: fc.record({
+        beatsS: fc.array(fc.double({ min: -10, max: 3600, noNaN: true }), { maxLength: 5 }),
+        bars: fc.constant([]),
+      }),
+      riffs: fc.array(
+        fc.record({
+          id: text,
+          letter: fc.string({ unit: 'binary', maxLength: 4 }),
+          name: text,
+          bars: fc.constant([{ beats: 4, unit: 4 }]),
+          strums: fc.constant([]),
+          barNotes: fc.array(fc.record({ bar: fc.nat(9), text, todo: fc.boolean() }), { maxLength: 2 }),
+        }),
+        { maxLength: 2 },
+      ),
+    });
+    let accepted = 0;
+    await fc.assert(
+      fc.asyncProperty(document, async (changes) => {
+        const { revision, document: before } = await open(song.id);
+        const body = JSON.stringify({
+          baseRevision: revision,
+          document: { ...before, sections: [], ...changes },
+        });
+        const parsed = ROUTES.saveSong.body.safeParse(JSON.parse(body));
+        const answer = await save(song.id, body);
+        expect(answer.status).toBe(parsed.success ? 200 : 400);
+        if (!parsed.success) return;
+        accepted++;
+        expect((await open(song.id)).document).toEqual(parsed.data.document);
+      }),
+      { numRuns: 150, seed: 18 },
+    );
+    expect(accepted).toBeGreaterThan(10);
+  });
+
   it('stand on the shelf until they are removed, with all that belongs to them', async () => {
     const list = async (): Promise<unknown[]> => (await (await server.ask(`/api/songs`)).json()) as unknown[];
     expect(await list()).toHaveLength(1);
@@ -111,6 +168,32 @@ describe('songs', () => {
     expect(await list()).toEqual([]);
     expect((await server.ask(`/api/recordings/${song.recording?.id ?? ''}/audio`)).status).toBe(404);
   });
+});
+
+it('writes no title and no note into its log', async () => {
+  const lines: string[] = [];
+  const logging = await startTestServer({ jobs: 0, log: (line) => lines.push(line) });
+  try {
+    const query = new URLSearchParams({ fileName: 'Secret name.wav', title: 'Secret title' });
+    const bytes = new Uint8Array(toneFile('wav', 1));
+    const post = { method: 'POST', body: bytes };
+    const imported = await logging.ask(`/api/recordings?${query.toString()}`, post);
+    const { songId } = importAnswerSchema.parse(await imported.json());
+    // A fault of the database in the middle of a save.
+    await logging.services.sequelize.query('ALTER TABLE song_revisions ADD CHECK (revision < 2)');
+    const answer = await logging.ask(`/api/songs/${songId}/document`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ baseRevision: 1, document: { ...song.document, title: 'Secret save' } }),
+    });
+    expect(answer.status).toBe(500);
+  } finally {
+    await logging.stop();
+  }
+  const log = lines.join('');
+  expect(log).toContain('request failed');
+  expect(log).toContain('SequelizeDatabaseError');
+  expect(log).not.toMatch(/secret/i);
 });
 
 describe('borders', () => {
@@ -122,6 +205,25 @@ describe('borders', () => {
     expect((await ask({ Origin: 'https://example.org' })).status).toBe(403);
     expect((await ask({ 'Sec-Fetch-Site': 'cross-site' })).status).toBe(403);
   });
+
+  it('refuses others whatever the address, and however it is spelled', async () => {
+    const paths = ['/API/songs', '/api/Songs', '/api//songs', '/', '/songs', '/index.html', '/%61pi/songs'];
+    for (const path of [...paths, ...Object.values(ROUTES).map((route) => route.path)]) {
+      for (const site of ['cross-site', 'same-site', 'anything']) {
+        const answer = await server.ask(path, { headers: { 'Sec-Fetch-Site': site } });
+        expect([path, site, answer.status]).toEqual([path, site, 403]);
+      }
+    }
+  });
+
+  it.each(['%', '%E0%A4%A', '%zz', 'x%'])(
+    'answers 400 to the broken address %s, on every route',
+    async (broken) => {
+      for (const path of ['/', ...Object.values(ROUTES).map((r) => `${r.path}/`), '/api/songs/', '/songs/']) {
+        expect([path, (await server.ask(`${path}${broken}`)).status]).toEqual([path, 400]);
+      }
+    },
+  );
 
   it('refuses host names that are not this computer', async () => {
     const { request } = await import('node:http');

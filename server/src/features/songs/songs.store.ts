@@ -19,7 +19,7 @@ const REVISIONS_KEPT = 200;
 const NEWEST_JOB = `(
   SELECT json_build_object('id', a.id, 'recordingId', a.recording_id, 'songId', r.song_id, 'status', a.status,
     'share', a.share, 'doing', a.doing,
-    'soFar', a.so_far, 'problem', a.problem)
+    'soFar', a.so_far, 'problem', a.problem, 'kept', a.kept)
   FROM analyses a WHERE a.recording_id = r.id ORDER BY a.created_at DESC LIMIT 1)`;
 
 interface ShelfRow {
@@ -74,6 +74,11 @@ export interface SongsStore {
     now: Date,
     transaction: Transaction,
   ): Promise<SaveResult>;
+  /** The newest document of the song that a recording belongs to; nobody else saves it until the transaction ends. */
+  lockOf(
+    recordingId: string,
+    transaction: Transaction,
+  ): Promise<{ id: string; revision: number; document: SongDocument } | null>;
   /** False when there was none. */
   remove(id: string): Promise<boolean>;
 }
@@ -149,6 +154,20 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
 
     saveDraft(id, baseRevision, document, summary, now, transaction) {
       return store(id, baseRevision, document, { summary }, now, transaction);
+    },
+
+    async lockOf(recordingId, transaction) {
+      const [row] = await sequelize.query<{ id: string; revision: number }>(
+        `SELECT s.id, s.revision FROM songs s JOIN recordings r ON r.song_id = s.id
+         WHERE r.id = :recordingId FOR UPDATE OF s`,
+        { type: QueryTypes.SELECT, replacements: { recordingId }, transaction },
+      );
+      if (!row) return null;
+      const stored = await SongRevisionRow.findOne({
+        where: { songId: row.id, revision: row.revision },
+        transaction,
+      });
+      return stored && { ...row, document: upgradeDocument(stored.document) };
     },
 
     async remove(id) {

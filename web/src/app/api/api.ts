@@ -53,8 +53,8 @@ type Answering<Kind> = {
   [Name in keyof Routes]: Routes[Name] extends { readonly answer: Kind } ? Name : never;
 }[keyof Routes];
 type JsonRoute = Answering<z.ZodType>;
-type BytesRoute = Answering<'application/octet-stream'>;
-type SilentRoute = Exclude<keyof Routes, Answering<z.ZodType | string>>;
+type BytesRoute = Answering<readonly ['application/octet-stream']>;
+type SilentRoute = Exclude<keyof Routes, Answering<z.ZodType | readonly string[]>>;
 
 @Injectable({ providedIn: 'root' })
 export class Api {

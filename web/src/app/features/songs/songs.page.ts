@@ -4,6 +4,7 @@ import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
+import { MAX_DURATION_S, TAKEN_ENDINGS, TAKEN_FORMATS } from '@wild-needle/contract';
 import { minutes } from '@wild-needle/core/units';
 import { Icon } from '../../shared/icon';
 import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
@@ -17,8 +18,6 @@ import { jobsFeature } from '../../state/jobs/jobs.reducer';
 import { shelfActions } from '../../state/songs/songs.actions';
 import { songsFeature } from '../../state/songs/songs.reducer';
 
-const ACCEPT = '.wav,.flac,.ogg,.oga,.opus,.mp3,.m4a,.aac,audio/*';
-
 @Component({
   selector: 'wn-songs-page',
   imports: [Icon, MatButton, MatIconButton, MatProgressBar, RouterLink],
@@ -31,7 +30,9 @@ export class SongsPage {
   private readonly store = inject(Store);
   private readonly files = inject(ImportFiles);
   private readonly router = inject(Router);
-  protected readonly accept = ACCEPT;
+  protected readonly accept = TAKEN_ENDINGS.join(',');
+  protected readonly takenFormats = TAKEN_FORMATS;
+  protected readonly longestMinutes = MAX_DURATION_S / 60;
 
   protected readonly status = this.store.selectSignal(songsFeature.selectStatus);
   protected readonly problem = this.store.selectSignal(songsFeature.selectProblem);

@@ -1,10 +1,14 @@
 /** Entry of the worker thread: reads one file, answers progress and the result. */
+import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { HeardSoFar } from '@wild-needle/core/mir';
-import { analyseFile } from './analyse-file';
-import { AudioProblem } from './decode';
-import { inspectFile } from './inspect-file';
+import { AudioProblem } from './audio-problem';
 import type { ThreadData, ThreadMessage } from './run-in-thread';
+import { ToolFailure } from './run-tool';
+
+/** As nice as ffmpeg: requests come first. On Linux the priority is the thread's own (man 2 setpriority, under NOTES). */
+const NICENESS = 10;
+setPriority(NICENESS);
 
 const data = workerData as ThreadData;
 const send = (message: ThreadMessage): void => parentPort?.postMessage(message);
@@ -22,12 +26,14 @@ const onPart = ({ reference, strums, grid }: HeardSoFar): void =>
 const onProgress = (share: number, doing: string): void => send({ kind: 'progress', share, doing });
 
 try {
+  // Each task loads what it needs: a look at a file waits for no networks.
   const value =
     data.task === 'analyse'
-      ? await analyseFile(data.path, { ...data.given, onProgress, onPart })
-      : await inspectFile(data.path);
+      ? await (await import('./analyse-file')).analyseFile(data.path, { ...data.given, onProgress, onPart })
+      : await (await import('./inspect-file')).inspectFile(data.path);
   send({ kind: 'done', value });
 } catch (error) {
-  if (!(error instanceof AudioProblem)) throw error;
-  send({ kind: 'problem', code: error.code, message: error.message });
+  if (error instanceof AudioProblem) send({ kind: 'problem', code: error.code, message: error.message });
+  else if (error instanceof ToolFailure) send({ kind: 'failure', message: error.message });
+  else throw error;
 }

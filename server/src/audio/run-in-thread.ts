@@ -2,8 +2,9 @@
 import { Worker } from 'node:worker_threads';
 import type { AnalysisRequest, AudioProblemCode, HeardSoFar } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
-import { AudioProblem } from './decode';
+import { AudioProblem } from './audio-problem';
 import type { AudioFacts } from './inspect-file';
+import { ToolFailure } from './run-tool';
 
 interface ThreadResults {
   inspect: AudioFacts;
@@ -25,6 +26,7 @@ export type ThreadMessage =
   | { readonly kind: 'progress'; readonly share: number; readonly doing: string }
   | { readonly kind: 'part'; readonly soFar: HeardSoFar }
   | { readonly kind: 'problem'; readonly code: AudioProblemCode; readonly message: string }
+  | { readonly kind: 'failure'; readonly message: string }
   | { readonly kind: 'done'; readonly value: unknown };
 
 export interface ThreadOptions {
@@ -34,7 +36,7 @@ export interface ThreadOptions {
   readonly signal?: AbortSignal;
 }
 
-/** Rejects with an AudioProblem for bad input. */
+/** Rejects with an AudioProblem for bad input, with a ToolFailure when ffmpeg failed. */
 export function runInThread<T extends ThreadTask>(
   task: T,
   path: string,
@@ -54,6 +56,7 @@ export function runInThread<T extends ThreadTask>(
       if (message.kind === 'progress') onProgress?.(message.share, message.doing);
       else if (message.kind === 'part') onPart?.(message.soFar);
       else if (message.kind === 'problem') reject(new AudioProblem(message.code, message.message));
+      else if (message.kind === 'failure') reject(new ToolFailure(message.message));
       else resolve(message.value as ThreadResults[T]);
     });
     worker.on('error', reject);

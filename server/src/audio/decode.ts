@@ -1,0 +1,186 @@
+/**
+ * From the bytes of an audio file to samples, by ffmpeg as a child process: isolated from this process, streaming. What can't
+ * be used becomes an {@link AudioProblem} with a sentence for the user.
+ */
+import { access } from 'node:fs/promises';
+import * as z from 'zod';
+import { MAX_CHANNELS, MAX_DURATION_S } from '@wild-needle/contract';
+import { AudioProblem, cutOff, notAudio, tooLong, tooManyChannels } from './audio-problem';
+import { containerOf, FORMAT_WHITELIST } from './containers';
+import { findCutOff } from './cut-off';
+import { runTool, type ToolLimits } from './run-tool';
+
+/** Peaks under -60 dBFS: nothing that could be transcribed. */
+const SILENCE_PEAK = 0.001;
+/** 40 dB over full scale: no sound, whatever the file says; infinities and what is no number are none either. */
+const LOUDEST = 100;
+/** A few of such samples are a scratch; more are a damaged file. */
+const BROKEN_SHARE = 0.01;
+/** Headers and contents may differ by encoder padding; a file that lacks more than this was cut off. */
+const CUT_OFF_S = 1;
+
+interface Probe {
+  readonly durationS: number | null;
+  /** Of ffmpeg's demuxer, and its options. */
+  readonly demuxer: string;
+  readonly options: readonly string[];
+  readonly codec: string;
+  readonly channels: number;
+  readonly sampleRate: number;
+}
+
+const probeSchema = z.object({
+  format: z.object({ duration: z.coerce.number().optional(), format_name: z.string() }),
+  streams: z.tuple([
+    z.object({
+      codec_name: z.string(),
+      channels: z.int(),
+      sample_rate: z.coerce.number(),
+      duration: z.coerce.number().optional(),
+    }),
+  ]),
+});
+
+/** Nothing is opened but the file itself, and that only as what is taken. */
+const ONLY_THIS_FILE = ['-protocol_whitelist', 'file', '-format_whitelist', FORMAT_WHITELIST];
+
+async function probe(path: string, limits: ToolLimits): Promise<Probe> {
+  let json = '';
+  const entries = 'format=duration,format_name:stream=codec_name,channels,sample_rate,duration';
+  const { code, stderr } = await runTool(
+    'ffprobe',
+    [
+      '-v',
+      'error',
+      ...ONLY_THIS_FILE,
+      '-select_streams',
+      'a:0',
+      '-of',
+      'json',
+      '-show_entries',
+      entries,
+    ].concat('file:' + path),
+    (chunk) => (json += chunk.toString()),
+    limits,
+  );
+  // ffprobe gives up on hundreds of channels before it tells how many.
+  if (/too many channels/i.test(stderr)) throw tooManyChannels(null);
+  if (code !== 0) throw notAudio();
+  const parsed = probeSchema.safeParse(JSON.parse(json));
+  if (!parsed.success) throw notAudio();
+  const { format, streams } = parsed.data;
+  const [stream] = streams;
+  const container = containerOf(format.format_name, stream.codec_name);
+  if (!container || stream.channels < 1) throw notAudio();
+  if (stream.channels > MAX_CHANNELS) throw tooManyChannels(stream.channels);
+  return {
+    durationS: stream.duration ?? format.duration ?? null,
+    demuxer: container.demuxer,
+    options: container.options,
+    codec: stream.codec_name,
+    channels: Math.min(2, stream.channels),
+    sampleRate: stream.sample_rate,
+  };
+}
+
+export interface DecodedAudio {
+  /** One or two channels of equal length. */
+  readonly channels: readonly Float32Array[];
+  readonly sampleRate: number;
+  readonly codec: string;
+  /** Of the file itself, before resampling. */
+  readonly originalSampleRate: number;
+}
+
+/**
+ * Decodes a whole file at `sampleRate`. Throws an {@link AudioProblem} for what is not audio, empty, cut off,
+ * longer than 30 minutes, silent, damaged, or takes too long to read; a ToolFailure when ffmpeg itself fails.
+ */
+export async function decodeAudio(
+  path: string,
+  sampleRate: number,
+  limits: ToolLimits = {},
+): Promise<DecodedAudio> {
+  await access(path).catch(() => {
+    throw new AudioProblem('no-file', `There is no file ${path} that can be read.`);
+  });
+  const cut = await findCutOff(path);
+  if (cut) throw cutOff(cut.share === null ? 'its end is missing' : `${percent(cut.share)} of it is there`);
+  const facts = await probe(path, limits);
+  if (facts.durationS !== null && facts.durationS > MAX_DURATION_S) throw tooLong(facts.durationS);
+
+  const chunks: Buffer[] = [];
+  const maxBytes = (MAX_DURATION_S + 1) * sampleRate * facts.channels * 4;
+  const { code, stderr } = await runTool(
+    'ffmpeg',
+    [
+      '-v',
+      'error',
+      '-nostdin',
+      ...ONLY_THIS_FILE,
+      '-f',
+      facts.demuxer,
+      ...facts.options,
+      '-i',
+      'file:' + path,
+    ]
+      .concat(['-map', '0:a:0', '-vn', '-t', String(MAX_DURATION_S + 1)])
+      .concat(['-ac', String(facts.channels), '-ar', String(sampleRate), '-f', 'f32le', '-']),
+    (chunk) => chunks.push(chunk),
+    { ...limits, maxBytes },
+  );
+  const interleaved = joinFloats(chunks);
+  const frames = Math.floor(interleaved.length / facts.channels);
+  const durationS = frames / sampleRate;
+  if (frames === 0) {
+    throw code === 0
+      ? new AudioProblem('empty', 'This recording has no sound in it: it is 0 seconds long.')
+      : notAudio();
+  }
+  if (durationS > MAX_DURATION_S) throw tooLong(durationS);
+  const missing = facts.durationS === null ? 0 : facts.durationS - durationS;
+  if (missing > CUT_OFF_S || /truncat|partial file|premature/i.test(stderr)) {
+    throw cutOff(`${seconds(durationS)} of ${seconds(facts.durationS ?? durationS)} can be read`);
+  }
+
+  const channels = Array.from({ length: facts.channels }, () => new Float32Array(frames));
+  let peak = 0;
+  let broken = 0;
+  for (let i = 0; i < frames; i++) {
+    for (let c = 0; c < facts.channels; c++) {
+      const v = interleaved[i * facts.channels + c];
+      if (!(Math.abs(v) <= LOUDEST)) {
+        broken++;
+        continue;
+      }
+      channels[c][i] = v;
+      if (Math.abs(v) > peak) peak = Math.abs(v);
+    }
+  }
+  if (broken > BROKEN_SHARE * frames * facts.channels) {
+    throw new AudioProblem(
+      'broken-samples',
+      'The samples of this recording are no sound: they are infinite or far over full scale. Export it again.',
+    );
+  }
+  if (peak < SILENCE_PEAK) {
+    throw new AudioProblem(
+      'silent',
+      'This recording is silent. Check the track that was exported, or the input level.',
+    );
+  }
+  return { channels, sampleRate, codec: facts.codec, originalSampleRate: facts.sampleRate };
+}
+
+function joinFloats(chunks: readonly Buffer[]): Float32Array {
+  const all = Buffer.concat(chunks);
+  return new Float32Array(all.buffer, all.byteOffset, Math.floor(all.length / 4));
+}
+
+function percent(share: number): string {
+  return `${Math.floor(100 * share)} %`;
+}
+
+function seconds(s: number): string {
+  return `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, '0')}`;
+}
