@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { applyBiquad, highPass, lowPass, peaking } from './biquad';
-import { peakEnvelope } from './envelope';
+import { PeakEnvelope } from './envelope';
 import { createLogFilterbank } from './log-filterbank';
 import { parabolicPeak, pickPeaks } from './peaks';
 import { createSpectrumAnalyser } from './spectrum';
@@ -123,17 +123,25 @@ describe('biquad filters', () => {
 
 describe('envelope', () => {
   it('scales the loudest place to 255 and keeps the order of channels out of it', () => {
-    const quiet = new Float32Array(4410);
-    const loud = new Float32Array(4410);
-    loud[2205] = -0.5;
-    quiet[0] = 0.25;
-    const envelope = peakEnvelope([quiet, loud], 44100);
-    expect(envelope.length).toBe(20);
-    expect(envelope[10]).toBe(255);
-    expect(envelope[0]).toBe(128);
+    const interleaved = new Float32Array(2 * 4410);
+    interleaved[0] = 0.25;
+    interleaved[2 * 2205 + 1] = -0.5;
+    const inParts = (size: number): number[] => {
+      const envelope = new PeakEnvelope(44100);
+      for (let at = 0; at < interleaved.length; at += size)
+        envelope.add(interleaved.subarray(at, at + size), 2);
+      return [...envelope.bytes()];
+    };
+    const whole = inParts(interleaved.length);
+    expect(whole).toHaveLength(20);
+    expect([whole[0], whole[10]]).toEqual([128, 255]);
+    expect(inParts(2)).toEqual(whole);
+    expect(inParts(1234)).toEqual(whole);
   });
 
   it('draws silence as nothing', () => {
-    expect(Math.max(...peakEnvelope([new Float32Array(1000)], 22050))).toBe(0);
+    const envelope = new PeakEnvelope(22050);
+    envelope.add(new Float32Array(1000), 1);
+    expect(Math.max(...envelope.bytes())).toBe(0);
   });
 });

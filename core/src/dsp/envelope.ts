@@ -2,29 +2,33 @@
 
 import { ENVELOPE_RATE } from '../units';
 
-/**
- * `channels` share a length. Returns one byte per 1 / {@link ENVELOPE_RATE} s; 255 is the loudest sample of the
- * whole recording, so that a quiet one is still readable. Silence gives zeros.
- */
-export function peakEnvelope(channels: readonly Float32Array[], sampleRate: number): Uint8Array {
-  const length = channels[0]?.length ?? 0;
-  const count = Math.ceil((length / sampleRate) * ENVELOPE_RATE);
-  const peaks = new Float32Array(count);
-  let loudest = 0;
-  for (let k = 0; k < count; k++) {
-    const from = Math.floor((k * sampleRate) / ENVELOPE_RATE);
-    const to = Math.min(length, Math.floor(((k + 1) * sampleRate) / ENVELOPE_RATE));
-    let peak = 0;
-    for (const samples of channels) {
-      for (let i = from; i < to; i++) {
-        const level = Math.abs(samples[i]);
-        if (level > peak) peak = level;
+/** Takes the samples of a recording in parts, in order, and keeps nothing of them but the outline. */
+export class PeakEnvelope {
+  private peaks: number[] = [];
+  private frames = 0;
+
+  /** `sampleRate` in Hz. */
+  constructor(private readonly sampleRate: number) {}
+
+  /** The next samples, interleaved: a whole number of frames of `channels` samples. */
+  add(interleaved: Float32Array, channels: number): void {
+    for (let at = 0; at < interleaved.length; at += channels) {
+      const part = Math.floor((this.frames * ENVELOPE_RATE) / this.sampleRate);
+      while (this.peaks.length <= part) this.peaks.push(0);
+      for (let c = 0; c < channels; c++) {
+        const level = Math.abs(interleaved[at + c]);
+        if (level > this.peaks[part]) this.peaks[part] = level;
       }
+      this.frames++;
     }
-    peaks[k] = peak;
-    if (peak > loudest) loudest = peak;
   }
-  const bytes = new Uint8Array(count);
-  if (loudest > 0) for (let k = 0; k < count; k++) bytes[k] = Math.round((255 * peaks[k]) / loudest);
-  return bytes;
+
+  /**
+   * One byte per 1 / {@link ENVELOPE_RATE} s; 255 is the loudest sample of the whole recording, so that a quiet one is
+   * still readable. Silence gives zeros.
+   */
+  bytes(): Uint8Array {
+    const loudest = this.peaks.reduce((most, peak) => Math.max(most, peak), 0);
+    return Uint8Array.from(this.peaks, (peak) => (loudest > 0 ? Math.round((255 * peak) / loudest) : 0));
+  }
 }

@@ -6,7 +6,7 @@ export { parabolicPeak, pickPeaks } from './peaks';
 export { cosineSimilarity, median, quantile } from './statistics';
 export { applyBiquad, highPass, lowPass, peaking } from './biquad';
 export type { Biquad } from './biquad';
-export { peakEnvelope } from './envelope';
+export { PeakEnvelope } from './envelope';
 export { isolate, ISOLATION_REACH } from './isolate';
 export type { Isolation, PanWindow } from './isolate';
 export { integratedLoudness, kWeighting } from './loudness';

@@ -1,6 +1,6 @@
 /** A file on disk to its analysis: what the command line prints and what the worker thread stores. */
 import { analyse, type Analysis, type AnalyseOptions } from '@wild-needle/core/analysis';
-import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/mir';
+import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/units';
 import { decodeAudio } from './decode';
 
 /** Throws an AudioProblem for bad input. */

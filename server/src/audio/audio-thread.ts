@@ -1,7 +1,8 @@
-/** Entry of the worker thread: reads one file, answers progress and the result. */
+/** Entry of the worker thread: hears one file, answers progress and the result. */
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { HeardSoFar } from '@wild-needle/core/mir';
+import { analyseFile } from './analyse-file';
 import { AudioProblem } from './audio-problem';
 import type { ThreadData, ThreadMessage } from './run-in-thread';
 import { ToolFailure } from './run-tool';
@@ -26,12 +27,7 @@ const onPart = ({ reference, strums, grid }: HeardSoFar): void =>
 const onProgress = (share: number, doing: string): void => send({ kind: 'progress', share, doing });
 
 try {
-  // Each task loads what it needs: a look at a file waits for no networks.
-  const value =
-    data.task === 'analyse'
-      ? await (await import('./analyse-file')).analyseFile(data.path, { ...data.given, onProgress, onPart })
-      : await (await import('./inspect-file')).inspectFile(data.path);
-  send({ kind: 'done', value });
+  send({ kind: 'done', analysis: await analyseFile(data.path, { ...data.given, onProgress, onPart }) });
 } catch (error) {
   if (error instanceof AudioProblem) send({ kind: 'problem', code: error.code, message: error.message });
   else if (error instanceof ToolFailure) send({ kind: 'failure', message: error.message });

@@ -83,24 +83,52 @@ async function probe(path: string, limits: ToolLimits): Promise<Probe> {
   };
 }
 
-export interface DecodedAudio {
-  /** One or two channels of equal length. */
-  readonly channels: readonly Float32Array[];
-  readonly sampleRate: number;
+export interface AudioFacts {
+  readonly durationS: number;
   readonly codec: string;
+  /** One or two. */
+  readonly channels: number;
   /** Of the file itself, before resampling. */
   readonly originalSampleRate: number;
 }
 
+export interface DecodedAudio extends Omit<AudioFacts, 'channels'> {
+  /** One or two channels of equal length. */
+  readonly channels: readonly Float32Array[];
+  readonly sampleRate: number;
+}
+
+/** Samples as they come, interleaved: whole frames of as many samples as there are channels. */
+export type OnSamples = (interleaved: Float32Array, channels: number) => void;
+
+const FLOAT_BYTES = 4;
+
+/** Whole frames out of pieces of any length. */
+class Frames {
+  private rest = Buffer.alloc(0);
+
+  constructor(private readonly frameBytes: number) {}
+
+  take(chunk: Buffer): Float32Array {
+    const all = this.rest.length > 0 ? Buffer.concat([this.rest, chunk]) : chunk;
+    const length = all.length - (all.length % this.frameBytes);
+    this.rest = Buffer.from(all.subarray(length));
+    // Copied, since samples must lie at a multiple of their size.
+    const bytes = Uint8Array.from(all.subarray(0, length));
+    return new Float32Array(bytes.buffer);
+  }
+}
+
 /**
- * Decodes a whole file at `sampleRate`. Throws an {@link AudioProblem} for what is not audio, empty, cut off,
- * longer than 30 minutes, silent, damaged, or takes too long to read; a ToolFailure when ffmpeg itself fails.
+ * Reads a whole file at `sampleRate`, handing over its samples as they come. Throws an {@link AudioProblem} for what is not audio,
+ * empty, cut off, longer than 30 minutes, silent, damaged, or takes too long to read; a ToolFailure when ffmpeg itself fails.
  */
-export async function decodeAudio(
+export async function readAudio(
   path: string,
   sampleRate: number,
+  onSamples: OnSamples,
   limits: ToolLimits = {},
-): Promise<DecodedAudio> {
+): Promise<AudioFacts> {
   await access(path).catch(() => {
     throw new AudioProblem('no-file', `There is no file ${path} that can be read.`);
   });
@@ -109,8 +137,12 @@ export async function decodeAudio(
   const facts = await probe(path, limits);
   if (facts.durationS !== null && facts.durationS > MAX_DURATION_S) throw tooLong(facts.durationS);
 
-  const chunks: Buffer[] = [];
-  const maxBytes = (MAX_DURATION_S + 1) * sampleRate * facts.channels * 4;
+  const { channels } = facts;
+  const frameBytes = FLOAT_BYTES * channels;
+  const frames = new Frames(frameBytes);
+  let samples = 0;
+  let broken = 0;
+  let peak = 0;
   const { code, stderr } = await runTool(
     'ffmpeg',
     [
@@ -125,14 +157,23 @@ export async function decodeAudio(
       'file:' + path,
     ]
       .concat(['-map', '0:a:0', '-vn', '-t', String(MAX_DURATION_S + 1)])
-      .concat(['-ac', String(facts.channels), '-ar', String(sampleRate), '-f', 'f32le', '-']),
-    (chunk) => chunks.push(chunk),
-    { ...limits, maxBytes },
+      .concat(['-ac', String(channels), '-ar', String(sampleRate), '-f', 'f32le', '-']),
+    (chunk) => {
+      const part = frames.take(chunk);
+      samples += part.length;
+      for (let i = 0; i < part.length; i++) {
+        const level = Math.abs(part[i]);
+        if (!(level <= LOUDEST)) {
+          broken++;
+          part[i] = 0;
+        } else if (level > peak) peak = level;
+      }
+      onSamples(part, channels);
+    },
+    { ...limits, maxBytes: (MAX_DURATION_S + 1) * sampleRate * frameBytes },
   );
-  const interleaved = joinFloats(chunks);
-  const frames = Math.floor(interleaved.length / facts.channels);
-  const durationS = frames / sampleRate;
-  if (frames === 0) {
+  const durationS = samples / channels / sampleRate;
+  if (samples === 0) {
     throw code === 0
       ? new AudioProblem('empty', 'This recording has no sound in it: it is 0 seconds long.')
       : notAudio();
@@ -142,22 +183,7 @@ export async function decodeAudio(
   if (missing > CUT_OFF_S || /truncat|partial file|premature/i.test(stderr)) {
     throw cutOff(`${seconds(durationS)} of ${seconds(facts.durationS ?? durationS)} can be read`);
   }
-
-  const channels = Array.from({ length: facts.channels }, () => new Float32Array(frames));
-  let peak = 0;
-  let broken = 0;
-  for (let i = 0; i < frames; i++) {
-    for (let c = 0; c < facts.channels; c++) {
-      const v = interleaved[i * facts.channels + c];
-      if (!(Math.abs(v) <= LOUDEST)) {
-        broken++;
-        continue;
-      }
-      channels[c][i] = v;
-      if (Math.abs(v) > peak) peak = Math.abs(v);
-    }
-  }
-  if (broken > BROKEN_SHARE * frames * facts.channels) {
+  if (broken > BROKEN_SHARE * samples) {
     throw new AudioProblem(
       'broken-samples',
       'The samples of this recording are no sound: they are infinite or far over full scale. Export it again.',
@@ -169,12 +195,22 @@ export async function decodeAudio(
       'This recording is silent. Check the track that was exported, or the input level.',
     );
   }
-  return { channels, sampleRate, codec: facts.codec, originalSampleRate: facts.sampleRate };
+  return { durationS, codec: facts.codec, channels, originalSampleRate: facts.sampleRate };
 }
 
-function joinFloats(chunks: readonly Buffer[]): Float32Array {
-  const all = Buffer.concat(chunks);
-  return new Float32Array(all.buffer, all.byteOffset, Math.floor(all.length / 4));
+/** The whole file in memory, as {@link readAudio} reads it. */
+export async function decodeAudio(path: string, sampleRate: number): Promise<DecodedAudio> {
+  const parts: Float32Array[] = [];
+  const { channels: count, ...facts } = await readAudio(path, sampleRate, (part) => parts.push(part));
+  const frames = parts.reduce((sum, part) => sum + part.length, 0) / count;
+  const channels = Array.from({ length: count }, () => new Float32Array(frames));
+  let frame = 0;
+  for (const part of parts) {
+    for (let i = 0; i < part.length; i += count, frame++) {
+      for (let c = 0; c < count; c++) channels[c][frame] = part[i + c];
+    }
+  }
+  return { ...facts, channels, sampleRate };
 }
 
 function percent(share: number): string {

@@ -1,9 +1,9 @@
-/** What an imported file is, and its outline for drawing. */
-import { peakEnvelope } from '@wild-needle/core/dsp';
-import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/mir';
-import { decodeAudio } from './decode';
+/** What an imported file is, and its outline for drawing; its samples are looked at as they come and not kept. */
+import { PeakEnvelope } from '@wild-needle/core/dsp';
+import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/units';
+import { readAudio } from './decode';
 
-export interface AudioFacts {
+export interface InspectedAudio {
   readonly durationS: number;
   readonly codec: string;
   readonly channels: number;
@@ -12,15 +12,11 @@ export interface AudioFacts {
   readonly envelope: Uint8Array;
 }
 
-/** Throws an AudioProblem for what can't be used. */
-export async function inspectFile(path: string): Promise<AudioFacts> {
-  const audio = await decodeAudio(path, ANALYSIS_SAMPLE_RATE);
-  const envelope = peakEnvelope(audio.channels, audio.sampleRate);
-  return {
-    durationS: audio.channels[0].length / audio.sampleRate,
-    codec: audio.codec,
-    channels: audio.channels.length,
-    sampleRate: audio.originalSampleRate,
-    envelope,
-  };
+/** Throws an AudioProblem for what can't be used, a ToolFailure when ffmpeg itself fails. */
+export async function inspectFile(path: string): Promise<InspectedAudio> {
+  const envelope = new PeakEnvelope(ANALYSIS_SAMPLE_RATE);
+  const { originalSampleRate, ...facts } = await readAudio(path, ANALYSIS_SAMPLE_RATE, (part, channels) =>
+    envelope.add(part, channels),
+  );
+  return { ...facts, sampleRate: originalSampleRate, envelope: envelope.bytes() };
 }

@@ -1,67 +1,54 @@
-/** Runs the heavy reading of a file in a worker thread, so that requests are answered meanwhile. */
+/** Runs an analysis in a worker thread, so that requests are answered meanwhile. */
 import { Worker } from 'node:worker_threads';
 import type { AnalysisRequest, AudioProblemCode, HeardSoFar } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import { AudioProblem } from './audio-problem';
-import type { AudioFacts } from './inspect-file';
 import { ToolFailure } from './run-tool';
 
-interface ThreadResults {
-  inspect: AudioFacts;
-  analyse: Analysis;
+export interface ThreadData {
+  readonly path: string;
+  readonly given: AnalysisRequest;
 }
-export type ThreadTask = keyof ThreadResults;
-
-/** What a task is told beside the file. */
-interface ThreadGiven {
-  inspect: null;
-  analyse: AnalysisRequest;
-}
-
-export type ThreadData =
-  | { readonly task: 'inspect'; readonly path: string; readonly given: null }
-  | { readonly task: 'analyse'; readonly path: string; readonly given: AnalysisRequest };
 
 export type ThreadMessage =
   | { readonly kind: 'progress'; readonly share: number; readonly doing: string }
   | { readonly kind: 'part'; readonly soFar: HeardSoFar }
   | { readonly kind: 'problem'; readonly code: AudioProblemCode; readonly message: string }
   | { readonly kind: 'failure'; readonly message: string }
-  | { readonly kind: 'done'; readonly value: unknown };
+  | { readonly kind: 'done'; readonly analysis: Analysis };
 
 export interface ThreadOptions {
-  readonly onProgress?: (share: number, doing: string) => void;
-  readonly onPart?: (soFar: HeardSoFar) => void;
+  readonly onProgress: (share: number, doing: string) => void;
+  readonly onPart: (soFar: HeardSoFar) => void;
   /** Ends the thread at once; the promise is then rejected with the signal's reason. */
-  readonly signal?: AbortSignal;
+  readonly signal: AbortSignal;
 }
 
 /** Rejects with an AudioProblem for bad input, with a ToolFailure when ffmpeg failed. */
-export function runInThread<T extends ThreadTask>(
-  task: T,
+export function analyseInThread(
   path: string,
-  given: ThreadGiven[T],
-  { onProgress, onPart, signal }: ThreadOptions = {},
-): Promise<ThreadResults[T]> {
+  given: AnalysisRequest,
+  { onProgress, onPart, signal }: ThreadOptions,
+): Promise<Analysis> {
   return new Promise((resolve, reject) => {
     const worker = new Worker(new URL('./audio-thread.mjs', import.meta.url), {
-      workerData: { task, path, given },
+      workerData: { path, given } satisfies ThreadData,
     });
     const abort = (): void => {
       void worker.terminate();
-      reject(signal?.reason as Error);
+      reject(signal.reason as Error);
     };
-    signal?.addEventListener('abort', abort);
+    signal.addEventListener('abort', abort);
     worker.on('message', (message: ThreadMessage) => {
-      if (message.kind === 'progress') onProgress?.(message.share, message.doing);
-      else if (message.kind === 'part') onPart?.(message.soFar);
+      if (message.kind === 'progress') onProgress(message.share, message.doing);
+      else if (message.kind === 'part') onPart(message.soFar);
       else if (message.kind === 'problem') reject(new AudioProblem(message.code, message.message));
       else if (message.kind === 'failure') reject(new ToolFailure(message.message));
-      else resolve(message.value as ThreadResults[T]);
+      else resolve(message.analysis);
     });
     worker.on('error', reject);
     worker.on('exit', (code) => {
-      signal?.removeEventListener('abort', abort);
+      signal.removeEventListener('abort', abort);
       // Confirmed already in every ordinary case; then this does nothing.
       reject(new Error(`the audio thread ended early with code ${code}`));
     });

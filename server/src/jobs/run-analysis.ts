@@ -8,7 +8,7 @@ import { randomUUID } from 'node:crypto';
 import type { AnalysisJob, AnalysisRequest, HeardSoFar } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import { AudioProblem } from '../audio/audio-problem';
-import { runInThread } from '../audio/run-in-thread';
+import { analyseInThread } from '../audio/run-in-thread';
 import { prepareSpool } from '../audio/spool';
 import type { AnalyseHandler } from './queue';
 
@@ -57,7 +57,7 @@ export function createAnalyseHandler(
     try {
       await prepareSpool(spoolDir);
       await recordings.writeTo(claimed.recordingId, path);
-      const analysis = await runInThread('analyse', path, claimed.given, {
+      const analysis = await analyseInThread(path, claimed.given, {
         signal: abandoned.signal,
         onProgress: (nowShare, nowDoing) => {
           share = nowShare;

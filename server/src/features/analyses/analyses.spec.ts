@@ -57,6 +57,27 @@ describe('analyses that run', () => {
     expect(await shelved()).toMatchObject({ revision: 2, updatedAt });
   });
 
+  it('leave what was set by hand while they ran, and say what', async () => {
+    const { songId } = await importTone(server, 147);
+    const open = async (): Promise<OpenSong> =>
+      openSongSchema.parse(await (await server.ask(`/api/songs/${songId}`)).json());
+    const { revision, document } = await open();
+    const tuning = { name: 'custom', stringsMidi: [36, 43, 48, 53, 57, 62], capo: 0 };
+    const loops = [{ id: 'mine', name: 'Mine', startS: 1, endS: 2 }];
+    const saved = await server.ask(`/api/songs/${songId}/document`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ baseRevision: revision, document: { ...document, tuning, loops } }),
+    });
+    expect(saved.status).toBe(200);
+    await expect.poll(async () => (await open()).job?.status, { timeout: 30_000 }).toBe('done');
+    const after = await open();
+    expect(after.revision).toBe(revision + 2);
+    expect(after.document).toMatchObject({ tuning, loops });
+    expect(after.document.referenceOffsetCents).not.toBe(0);
+    expect(after.job?.kept).toEqual(['tuning', 'loops']);
+  });
+
   it('leave a document alone that has riffs', async () => {
     const { songId, recordingId } = await importTone(server, 130);
     const open = async (): Promise<OpenSong> =>

@@ -12,11 +12,11 @@ import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequeli
 import { MAX_UPLOAD_BYTES, type ImportAnswer, type ImportQuery } from '@wild-needle/contract';
 import { fitText, PLAIN_SONG, TEXT_LIMITS, type SongDocument } from '@wild-needle/core/riff';
 import { AudioProblem, tooLarge } from '../../audio/audio-problem';
-import { runInThread } from '../../audio/run-in-thread';
+import { inspectFile } from '../../audio/inspect-file';
 import { prepareSpool, PRIVATE_FILE } from '../../audio/spool';
 import { CHUNK_BYTES, type RecordingsStore } from './recordings.store';
 
-/** Half an hour of stereo takes some 300 MB while it is looked at, and a core: others wait for their turn. */
+/** Looking at a file takes a core for seconds: others wait for their turn. */
 const LOOKED_AT_ONCE = 2;
 
 /** What else belongs to a new recording; given by the composition root, since features don't know each other. */
@@ -82,7 +82,7 @@ export function createImport(
       if (isMute) await sequelize.transaction((t) => addChunks(path, known.recordingId, t));
       return known;
     }
-    const facts = await runInThread('inspect', path, null);
+    const facts = await inspectFile(path);
     const [recordingId, songId] = [randomUUID(), randomUUID()];
     try {
       await sequelize.transaction(async (transaction) => {

@@ -2,7 +2,7 @@
 import { open } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
 import { RecordingChunkRow, RecordingRow } from '../../db/models';
-import type { AudioFacts } from '../../audio/inspect-file';
+import type { InspectedAudio } from '../../audio/inspect-file';
 import { PRIVATE_FILE } from '../../audio/spool';
 
 /** Bytes per row: large enough to stream fast, small enough that a Range reads little more than it needs. */
@@ -14,7 +14,7 @@ export interface NewRecording {
   readonly fileName: string;
   readonly sha256: string;
   readonly byteLength: number;
-  readonly facts: AudioFacts;
+  readonly facts: InspectedAudio;
 }
 
 export interface RecordingsStore {
