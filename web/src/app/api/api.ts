@@ -5,7 +5,7 @@
 import { HttpClient, HttpErrorResponse, HttpEventType } from '@angular/common/http';
 import { inject, Injectable } from '@angular/core';
 import { catchError, filter, map, Observable, throwError } from 'rxjs';
-import type * as z from 'zod';
+import { ZodError, type z } from 'zod';
 import {
   addressOf,
   analysisJobSchema,
@@ -43,7 +43,16 @@ function toApiError(error: unknown): Observable<never> {
   if (error instanceof HttpErrorResponse) {
     const body = errorSchema.safeParse(error.error);
     if (body.success) return throwError(() => new ApiError(body.data.code, body.data.message));
+    // Whatever stands between says no, and will say it again.
+    if (error.status >= 400 && error.status < 500) {
+      return throwError(() => new ApiError('invalid-request', `It was refused (${error.status}).`));
+    }
     return throwError(() => new ApiError('unreachable', 'Wild Needle does not answer. Is it still running?'));
+  }
+  if (error instanceof ZodError) {
+    return throwError(
+      () => new ApiError('internal', 'The answer is of another version. Load the page again.'),
+    );
   }
   return throwError(() => error);
 }

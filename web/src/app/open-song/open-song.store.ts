@@ -1,11 +1,12 @@
 /** The song that is open: its document with history, what is chosen in it, what was heard, and saving. */
 import { signalStore, withMethods } from '@ngrx/signals';
 import { changeAsGuitar, type SongDocument } from '@wild-needle/core/riff';
+import type { LeftCopy } from './unsaved-copies';
 import { withHistory } from './with-history';
 import { withSaving } from './with-saving';
 import { withSelection } from './with-selection';
 
-export type { SaveStatus } from './with-saving';
+export { IN_TROUBLE, type SaveStatus } from './with-saving';
 
 export const OpenSongStore = signalStore(
   { providedIn: 'root' },
@@ -21,6 +22,12 @@ export const OpenSongStore = signalStore(
     changeWritten(change: (document: SongDocument) => SongDocument): void {
       if (store.applyChange((document) => changeAsGuitar(document, store.guitar(), change)))
         store.documentChanged();
+    },
+
+    /** Shows a version that another window has left; the one that is shown now can be had back by undo. */
+    showLeft(copy: LeftCopy): void {
+      if (store.applyChange(() => copy.document)) store.documentChanged();
+      store.forgetLeft(copy);
     },
 
     undo(): void {

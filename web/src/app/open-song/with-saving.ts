@@ -1,12 +1,13 @@
 /**
  * Opening and saving the song. Every change is saved by itself on the revision it was made on. When another window has saved in
  * between, both versions are offered; when the server refuses a document, it is told why and not asked again until the document
- * has changed. Whatever happens, what is not saved is kept on this computer (`unsaved-copy.ts`).
+ * has changed. Whatever happens, what is not saved is kept on this computer (`unsaved-copies.ts`).
  */
 import { inject } from '@angular/core';
 import { tapResponse } from '@ngrx/operators';
 import { patchState, signalStoreFeature, type, withHooks, withMethods, withState } from '@ngrx/signals';
 import { rxMethod } from '@ngrx/signals/rxjs-interop';
+import isEqual from 'fast-deep-equal';
 import {
   catchError,
   concatMap,
@@ -21,12 +22,23 @@ import {
 } from 'rxjs';
 import type { OpenSong, Recording } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
-import type { SongDocument } from '@wild-needle/core/riff';
-import { Api, type ApiError } from '../api/api';
-import { dropUnsaved, forgetCopy, keepUnsaved, takeOverUnsaved, type UnreadableCopy } from './unsaved-copy';
+import type { HandField, SongDocument } from '@wild-needle/core/riff';
+import { Api, ApiError } from '../api/api';
+import { UnsavedCopies, type LeftCopies, type LeftCopy, type UnreadableCopy } from './unsaved-copies';
 
-/** 'failing': the server does not answer and is tried again; 'refused': it does not take the document as it is. */
-export type SaveStatus = 'saved' | 'unsaved' | 'saving' | 'failing' | 'refused' | 'conflict';
+/**
+ * 'failing': the server does not answer and is tried again; 'refused': it does not take the document as it is; 'removed': there
+ * is no such song any more.
+ */
+export type SaveStatus = 'saved' | 'unsaved' | 'saving' | 'failing' | 'refused' | 'conflict' | 'removed';
+
+/** In these the server has not everything, and may never have. */
+export const IN_TROUBLE: readonly SaveStatus[] = ['failing', 'refused', 'conflict', 'removed'];
+
+interface Version {
+  readonly revision: number;
+  readonly document: SongDocument;
+}
 
 interface SavingState {
   readonly songId: string | null;
@@ -41,9 +53,17 @@ interface SavingState {
   /** Why the server refuses the document, in words; null while it does not. */
   readonly refusal: string | null;
   /** What the other window saved, while the choice is open. */
-  readonly theirs: { readonly revision: number; readonly document: SongDocument } | null;
+  readonly theirs: Version | null;
+  /** Why it is failing. */
+  readonly failure: ApiError['code'] | null;
+  /** Whether what is unsaved is kept on this computer; false where the browser has no room or forbids it. */
+  readonly isKept: boolean;
+  /** Unsaved versions that other windows have left, beside the one that is shown. */
+  readonly left: readonly LeftCopy[];
   /** Unsaved copies of before that can't be shown. */
   readonly unreadable: readonly UnreadableCopy[];
+  /** What the draft of the analysis has left as it was set by hand, until it was read. */
+  readonly keptFromDraft: readonly HandField[];
 }
 
 const NOTHING_OPEN: SavingState = {
@@ -56,7 +76,11 @@ const NOTHING_OPEN: SavingState = {
   saveStatus: 'saved',
   refusal: null,
   theirs: null,
+  failure: null,
+  isKept: true,
+  left: [],
   unreadable: [],
+  keptFromDraft: [],
 };
 
 /** Changes in quick succession are saved together. */
@@ -66,7 +90,12 @@ const RETRY_AFTER_MS = 3000;
 
 /** The server has answered that it won't, and will answer the same the next time. */
 function isRefusal({ code }: ApiError): boolean {
-  return code === 'invalid-request' || code === 'not-found' || code === 'forbidden';
+  return code === 'invalid-request' || code === 'forbidden';
+}
+
+/** Whoever asks is answered again as soon as the server, or its database, is back. */
+function isAway(error: ApiError): boolean {
+  return error.code === 'unreachable' || error.code === 'unavailable';
 }
 
 export function withSaving() {
@@ -81,9 +110,34 @@ export function withSaving() {
       }>(),
     },
     withState(NOTHING_OPEN),
-    withMethods((store, api = inject(Api)) => {
-      function showOpened(song: OpenSong, analysis: Analysis | null): void {
-        const { newest, unreadable } = takeOverUnsaved(song.id);
+    withMethods((store, api = inject(Api), copies = inject(UnsavedCopies)) => {
+      /** Documents that were sent and whose answer never came: one of them may be what the server has. */
+      let unanswered: SongDocument[] = [];
+      /** What the server had at the revision that this window builds on; null when it is not known. */
+      let base: SongDocument | null = null;
+
+      function keep(songId: string, copy: { baseRevision: number; document: SongDocument }): void {
+        void copies.keep(songId, copy).then((isKept) => {
+          if (store.songId() === songId && store.isKept() !== isKept) patchState(store, { isKept });
+        });
+      }
+
+      /** What another page has left is this page's own from now on. */
+      async function takeOver(songId: string, copy: LeftCopy): Promise<void> {
+        if (await copies.keep(songId, copy)) await copies.forget(songId, copy.page);
+      }
+
+      function showOpened(
+        song: OpenSong,
+        analysis: Analysis | null,
+        { readable, unreadable }: LeftCopies,
+      ): void {
+        // What the server has is no version of its own, whoever left it.
+        const saved = readable.filter((copy) => isEqual(copy.document, song.document));
+        saved.forEach(({ page }) => void copies.forget(song.id, page));
+        const [newest, ...left] = readable.filter((copy) => !saved.includes(copy));
+        unanswered = [];
+        base = song.document;
         patchState(store, {
           songId: song.id,
           status: 'open',
@@ -93,20 +147,22 @@ export function withSaving() {
           revision: song.revision,
           saveStatus: 'saved',
           refusal: null,
+          failure: null,
           theirs: null,
+          left,
           unreadable,
         });
         store.startHistory(song.document);
+        if (newest) void takeOver(song.id, newest);
         if (newest?.baseRevision === song.revision) {
           store.applyChange(() => newest.document);
           patchState(store, { saveStatus: 'unsaved' });
           save();
         } else if (newest) {
           store.startHistory(newest.document);
-          patchState(store, {
-            saveStatus: 'conflict',
-            theirs: { revision: song.revision, document: song.document },
-          });
+          base = null;
+          patchState(store, { saveStatus: 'conflict' });
+          settle({ revision: song.revision, document: song.document });
         }
         store.keepSelection();
       }
@@ -120,18 +176,76 @@ export function withSaving() {
                 const heard: Observable<Analysis | null> =
                   recording && job?.status === 'done' ? api.analysis(recording.id) : of(null);
                 // Without what was heard the document is still there to work on.
-                return forkJoin([of(song), heard.pipe(catchError(() => of(null)))]);
+                return forkJoin([of(song), heard.pipe(catchError(() => of(null))), copies.left(song.id)]);
               }),
               tapResponse({
-                next: ([song, analysis]) => showOpened(song, analysis),
-                error: (error: ApiError) => patchState(store, { status: 'failed', problem: error.message }),
+                next: ([song, analysis, left]) => showOpened(song, analysis, left),
+                error: (error: ApiError) => {
+                  patchState(store, { status: 'failed', problem: error.message });
+                  if (isAway(error)) setTimeout(() => openAgain(songId), RETRY_AFTER_MS);
+                },
               }),
             ),
           ),
         ),
       );
 
-      /** Fetches what the other window saved, for the choice. */
+      function openAgain(songId: string): void {
+        if (store.songId() === songId && store.status() === 'failed') load(songId);
+      }
+
+      /** Goes on from the server's version with this window's document. */
+      function goOnFrom({ revision, document: theirs }: Version): void {
+        base = theirs;
+        patchState(store, { revision, theirs: null, saveStatus: 'unsaved' });
+        const [songId, document] = [store.songId(), store.document()];
+        if (songId === null || !document) return;
+        keep(songId, { baseRevision: revision, document });
+        save();
+      }
+
+      /**
+       * The server has a newer version. It may be this window's own, whose answer was lost; it may be the draft of an analysis,
+       * into which what was set by hand meanwhile goes; else the user chooses.
+       */
+      function settle(theirs: Version): void {
+        const mine = store.document();
+        if (!mine) return;
+        if ([mine, ...unanswered].some((document) => isEqual(document, theirs.document))) {
+          unanswered = [];
+          goOnFrom(theirs);
+        } else if (mine.riffs.length === 0 && theirs.document.riffs.length > 0) {
+          fillWithDraft(theirs);
+        } else patchState(store, { theirs });
+      }
+
+      const fillWithDraft = rxMethod<Version>(
+        pipe(
+          exhaustMap((theirs) => {
+            const recording = store.recording();
+            if (!recording) return of(patchState(store, { theirs }));
+            return forkJoin([api.analysis(recording.id), import('@wild-needle/core/draft')]).pipe(
+              tapResponse({
+                next: ([analysis, { draftInto }]) => {
+                  const mine = store.document();
+                  if (!mine) return;
+                  const isDraft = base && isEqual(draftInto(base, analysis).document, theirs.document);
+                  if (!isDraft) return patchState(store, { theirs });
+                  const { document, kept } = draftInto(mine, analysis);
+                  store.applyChange(() => document);
+                  patchState(store, { analysis, keptFromDraft: kept });
+                  goOnFrom(theirs);
+                  store.keepSelection();
+                },
+                // Without what was heard the user chooses.
+                error: () => patchState(store, { theirs }),
+              }),
+            );
+          }),
+        ),
+      );
+
+      /** Fetches what the other window saved. */
       const fetchTheirs = rxMethod<void>(
         pipe(
           exhaustMap(() => {
@@ -139,8 +253,8 @@ export function withSaving() {
             if (songId === null) return EMPTY;
             return api.openSong(songId).pipe(
               tapResponse({
-                next: ({ revision, document }) => patchState(store, { theirs: { revision, document } }),
-                error: () => retryLater(),
+                next: ({ revision, document }) => settle({ revision, document }),
+                error: retryLater,
               }),
             );
           }),
@@ -155,23 +269,31 @@ export function withSaving() {
             const pending = store.saveStatus() === 'unsaved' || store.saveStatus() === 'failing';
             if (songId === null || !document || !pending) return EMPTY;
             patchState(store, { saveStatus: 'saving' });
+            unanswered.push(document);
             return api.saveSong(songId, { baseRevision, document }).pipe(
               tapResponse({
                 next: ({ revision }) => {
                   if (store.songId() !== songId) return;
+                  unanswered = [];
+                  base = document;
                   const changedSince = store.document() !== document;
-                  patchState(store, { revision, saveStatus: changedSince ? 'unsaved' : 'saved' });
+                  patchState(store, {
+                    revision,
+                    failure: null,
+                    saveStatus: changedSince ? 'unsaved' : 'saved',
+                  });
                   if (changedSince) {
-                    keepUnsaved(songId, { baseRevision: revision, document: store.document() ?? document });
+                    keep(songId, { baseRevision: revision, document: store.document() ?? document });
                     save();
-                  } else dropUnsaved(songId);
+                  } else void copies.drop(songId);
                 },
                 error: (error: ApiError) => {
                   if (store.songId() !== songId) return;
                   if (error.code === 'conflict') {
                     patchState(store, { saveStatus: 'conflict' });
                     fetchTheirs();
-                  } else if (!isRefusal(error)) retryLater();
+                  } else if (error.code === 'not-found') patchState(store, { saveStatus: 'removed' });
+                  else if (!isRefusal(error)) retryLater(error);
                   else if (store.document() === document) {
                     patchState(store, { saveStatus: 'refused', refusal: error.message });
                   } else {
@@ -186,8 +308,8 @@ export function withSaving() {
         ),
       );
 
-      function retryLater(): void {
-        if (store.saveStatus() !== 'conflict') patchState(store, { saveStatus: 'failing' });
+      function retryLater({ code }: ApiError): void {
+        if (store.saveStatus() !== 'conflict') patchState(store, { saveStatus: 'failing', failure: code });
         setTimeout(() => (store.saveStatus() === 'conflict' ? fetchTheirs() : save()), RETRY_AFTER_MS);
       }
 
@@ -199,7 +321,15 @@ export function withSaving() {
           load(songId);
         },
 
-        /** Reads the song anew, as after an analysis; changes that are not saved yet stay. */
+        /** An analysis has ended: its draft is shown, with what it left as it was. Changes that are not saved yet stay. */
+        draftCame(kept: readonly HandField[]): void {
+          const songId = store.songId();
+          if (songId === null || store.saveStatus() !== 'saved') return;
+          patchState(store, { keptFromDraft: kept });
+          load(songId);
+        },
+
+        /** Reads the song anew; changes that are not saved yet stay. */
         refresh(): void {
           const songId = store.songId();
           if (songId !== null && (store.saveStatus() === 'saved' || store.status() === 'failed'))
@@ -215,36 +345,43 @@ export function withSaving() {
         documentChanged(): void {
           const [songId, document] = [store.songId(), store.document()];
           if (songId === null || !document) return;
-          keepUnsaved(songId, { baseRevision: store.revision(), document });
+          keep(songId, { baseRevision: store.revision(), document });
           store.keepSelection();
-          if (store.saveStatus() === 'conflict') return;
+          if (store.saveStatus() === 'conflict' || store.saveStatus() === 'removed') return;
           patchState(store, { saveStatus: 'unsaved', refusal: null });
           save();
         },
 
         /** Saves this window's version over the other; theirs stays in the song's history. */
         keepMine(): void {
-          const [theirs, document, songId] = [store.theirs(), store.document(), store.songId()];
-          if (!theirs || !document || songId === null) return;
-          keepUnsaved(songId, { baseRevision: theirs.revision, document });
-          patchState(store, { revision: theirs.revision, theirs: null, saveStatus: 'unsaved' });
-          save();
+          const theirs = store.theirs();
+          if (theirs) goOnFrom(theirs);
         },
 
         /** Shows the other version; this window's own can be had back by undo. */
         takeTheirs(): void {
           const [theirs, songId] = [store.theirs(), store.songId()];
           if (!theirs || songId === null) return;
-          dropUnsaved(songId);
+          void copies.drop(songId);
+          base = theirs.document;
           store.applyChange(() => theirs.document);
           patchState(store, { revision: theirs.revision, theirs: null, saveStatus: 'saved' });
           store.keepSelection();
         },
 
-        /** Lets go of an unsaved copy that can't be shown. */
-        forgetUnreadable(copy: UnreadableCopy): void {
-          forgetCopy(copy);
-          patchState(store, { unreadable: store.unreadable().filter((c) => c !== copy) });
+        /** Lets go of a version that another window has left. */
+        forgetLeft({ page }: LeftCopy | UnreadableCopy): void {
+          const songId = store.songId();
+          if (songId !== null) void copies.forget(songId, page);
+          patchState(store, {
+            left: store.left().filter((copy) => copy.page !== page),
+            unreadable: store.unreadable().filter((copy) => copy.page !== page),
+          });
+        },
+
+        /** What the draft has kept was read. */
+        keptWasRead(): void {
+          patchState(store, { keptFromDraft: [] });
         },
       };
     }),
@@ -252,7 +389,8 @@ export function withSaving() {
       onInit(store) {
         // Asks before a window closes that the server has not everything of.
         addEventListener('beforeunload', (event) => {
-          if (['failing', 'refused', 'conflict'].includes(store.saveStatus())) event.preventDefault();
+          const isPending = store.saveStatus() !== 'saved' && !store.isKept();
+          if (IN_TROUBLE.includes(store.saveStatus()) || isPending) event.preventDefault();
         });
       },
     }),

@@ -1,4 +1,5 @@
 /** Numbers as the screens say them. */
+import type { HandField } from '@wild-needle/core/riff';
 import type { HeardSoFar } from '@wild-needle/contract';
 
 /** -38 → '−38 cents' */
@@ -42,4 +43,20 @@ export function dayOf(time: Date, now: Date): string {
 export function movedBy(semitones: number): string {
   if (semitones === 0) return '';
   return `${semitones > 0 ? '+' : '−'}${Math.abs(semitones)}`;
+}
+
+const HAND_FIELD_WORDS: Record<HandField, string> = {
+  tuning: 'the tuning',
+  guitar2: 'the second guitar',
+  key: 'the key',
+  referenceOffsetCents: 'how far the recording is off',
+  tuneTo: 'what you tune to',
+  grid: 'the beats',
+  loops: 'your loops',
+};
+
+/** What a draft has left as it was. */
+export function keptWords(kept: readonly HandField[]): string {
+  const list = new Intl.ListFormat('en-GB').format(kept.map((field) => HAND_FIELD_WORDS[field]));
+  return `The draft is here. It left what you had set by hand: ${list}.`;
 }

@@ -11,7 +11,7 @@ import { Store } from '@ngrx/store';
 import { filter, map } from 'rxjs';
 import { tuningLabel } from '@wild-needle/core/guitar';
 import { checkedCount } from '@wild-needle/core/riff';
-import { OpenSongStore, type SaveStatus } from '../open-song/open-song.store';
+import { IN_TROUBLE, OpenSongStore, type SaveStatus } from '../open-song/open-song.store';
 import { Icon } from '../shared/icon';
 import { STEPS } from './steps';
 import { signedCents } from '../shared/words';
@@ -22,10 +22,18 @@ const SAVE_WORDS: Record<SaveStatus, string> = {
   saved: 'Saved',
   unsaved: 'Saving …',
   saving: 'Saving …',
-  failing: 'Not saved, trying again; your work is kept on this computer',
+  failing: 'Not saved, trying again',
   refused: 'Not saved: the song is refused as it is',
   conflict: 'Not saved: changed in another window',
+  removed: 'Not saved: the song was removed',
 };
+/** Why it is tried again, where more is known than that there was no answer. */
+const FAILURE_WORDS: Partial<Record<string, string>> = {
+  unavailable: 'Not saved: waiting for the database',
+  'disk-full': 'Not saved: the disk is full',
+};
+const KEPT = 'your work is kept on this computer';
+const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
 
 @Component({
   selector: 'wn-header',
@@ -181,10 +189,13 @@ export class Header {
   protected readonly document = this.song.document;
   protected readonly songId = this.song.songId;
   protected readonly theme = this.store.selectSignal(settingsFeature.selectTheme);
-  protected readonly saveWords = computed(() => SAVE_WORDS[this.song.saveStatus()]);
-  protected readonly inTrouble = computed(() =>
-    ['failing', 'refused', 'conflict'].includes(this.song.saveStatus()),
-  );
+  protected readonly inTrouble = computed(() => IN_TROUBLE.includes(this.song.saveStatus()));
+  protected readonly saveWords = computed(() => {
+    const status = this.song.saveStatus();
+    if (status !== 'failing') return SAVE_WORDS[status];
+    const why = FAILURE_WORDS[this.song.failure() ?? ''] ?? SAVE_WORDS.failing;
+    return `${why}; ${this.song.isKept() ? KEPT : NOT_KEPT}`;
+  });
   /** Share of the written strums that were checked against the recording. */
   protected readonly checkedPercent = computed(() => {
     const document = this.document();

@@ -27,12 +27,12 @@ import { Player } from '../transport/player';
 import { EnvelopeStore } from '../recording/envelope.store';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { isCommandKey } from '../shared/keys';
-import { soFarWords } from '../shared/words';
+import { dayOf, keptWords, soFarWords } from '../shared/words';
 import { jobActions } from '../state/jobs/jobs.actions';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
 import { settingsFeature } from '../state/settings/settings.reducer';
 import { ListenAgain } from '../open-song/listen-again';
-import type { UnreadableCopy } from '../open-song/unsaved-copy';
+import type { LeftCopy, UnreadableCopy } from '../open-song/unsaved-copies';
 import { saveFile } from '../shared/save-file';
 import { Deck } from './deck/deck';
 import { DeckControl } from '../transport/deck-control';
@@ -103,14 +103,50 @@ const TAB_AFTER_MS = 300;
               <button mat-stroked-button (click)="takeAway()">Take it away as a file</button>
             </div>
           }
-          @for (copy of song.unreadable(); track copy.key) {
+          @if (song.saveStatus() === 'removed') {
+            <div class="band" role="alert">
+              <span
+                >This song was removed in another window. What is written here is not lost: take it away as a
+                file.</span
+              >
+              <button mat-flat-button (click)="takeAway()">Take it away as a file</button>
+              <a mat-stroked-button routerLink="/songs">To the songs</a>
+            </div>
+          }
+          @if (song.saveStatus() === 'failing' && !song.isKept()) {
+            <div class="band" role="alert">
+              <span
+                >What is not saved can't be kept by this browser either: it has no room, or forbids it. Leave
+                this window open, or take the song away as a file.</span
+              >
+              <button mat-flat-button (click)="takeAway()">Take it away as a file</button>
+            </div>
+          }
+          @if (song.keptFromDraft().length > 0) {
+            <div class="band quiet-band" role="status">
+              <span class="wide">{{ keptWords() }}</span>
+              <button mat-stroked-button (click)="song.keptWasRead()">All right</button>
+            </div>
+          }
+          @for (copy of song.left(); track copy.page) {
+            <div class="band" role="alert">
+              <span
+                >Another window has left a version of this song that was not saved{{ leftAt(copy) }}. It is
+                kept on this computer.</span
+              >
+              <button mat-flat-button (click)="song.showLeft(copy)">Look at it</button>
+              <button mat-stroked-button (click)="takeAwayLeft(copy)">Take it away as a file</button>
+              <button mat-stroked-button (click)="song.forgetLeft(copy)">Forget it</button>
+            </div>
+          }
+          @for (copy of song.unreadable(); track copy.page) {
             <div class="band" role="alert">
               <span
                 >Changes of an earlier window were not saved, and this program can't show them. They are kept
                 on this computer.</span
               >
               <button mat-flat-button (click)="takeAwayCopy(copy)">Take them away as a file</button>
-              <button mat-stroked-button (click)="song.forgetUnreadable(copy)">Forget them</button>
+              <button mat-stroked-button (click)="song.forgetLeft(copy)">Forget them</button>
             </div>
           }
           @if (listening.progress(); as progress) {
@@ -176,6 +212,9 @@ const TAB_AFTER_MS = 300;
     .doing {
       min-width: 260px;
     }
+    .wide {
+      flex: 1;
+    }
     .so-far {
       min-width: 300px;
     }
@@ -212,6 +251,7 @@ export class SongFrame implements OnDestroy {
   private readonly dropMediaKeys: () => void;
   private readonly jobs = this.store.selectSignal(jobsFeature.selectBySong);
   protected readonly job = computed(() => this.jobs()[this.songId()] ?? null);
+  protected readonly keptWords = computed(() => keptWords(this.song.keptFromDraft()));
   protected readonly soFar = computed(() => soFarWords(this.job()?.soFar ?? null));
   private readonly recordingId = computed(() => this.song.recording()?.id ?? null);
   private readonly router = inject(Router);
@@ -238,8 +278,13 @@ export class SongFrame implements OnDestroy {
       void this.loadSound(recordingId);
     });
     // The draft appears as soon as the analysis is done.
+    let wasHeard = false;
     effect(() => {
-      if (this.job()?.status === 'done') untracked(() => this.song.refresh());
+      const job = this.job();
+      const isNews = wasHeard;
+      wasHeard = job?.status === 'running' || job?.status === 'queued';
+      if (job?.status !== 'done') return;
+      untracked(() => (isNews ? this.song.draftCame(job.kept) : this.song.refresh()));
     });
     inject(Pedals).setHandler((command, value) => this.control.runPedal(command, value));
     this.dropMediaKeys = takeMediaKeys({
@@ -294,6 +339,15 @@ export class SongFrame implements OnDestroy {
   protected takeAway(): void {
     const document = this.song.document();
     if (document) saveFile(this.page, document.title, 'json', 'application/json', JSON.stringify(document));
+  }
+
+  protected takeAwayLeft({ document }: LeftCopy): void {
+    saveFile(this.page, `${document.title} unsaved`, 'json', 'application/json', JSON.stringify(document));
+  }
+
+  /** ' (Today, 14:05)'; nothing where it is not known. */
+  protected leftAt({ keptAt }: LeftCopy): string {
+    return keptAt > 0 ? ` (${dayOf(new Date(keptAt), new Date())})` : '';
   }
 
   protected takeAwayCopy({ text }: UnreadableCopy): void {

@@ -21,6 +21,7 @@ const JOB: AnalysisJob = {
   doing: 'Listening',
   soFar: null,
   problem: null,
+  kept: [],
 };
 
 describe('imports', () => {

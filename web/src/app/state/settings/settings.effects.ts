@@ -29,6 +29,15 @@ function readStored(): unknown {
   }
 }
 
+/** Where storage is full or forbidden, settings last as long as the page. */
+function keep(settings: unknown): void {
+  try {
+    localStorage.setItem(STORAGE_KEY, JSON.stringify(settings));
+  } catch {
+    // The page works without.
+  }
+}
+
 export const restoreSettings = createEffect(
   (actions$ = inject(Actions)) =>
     actions$.pipe(
@@ -56,7 +65,7 @@ export const keepSettings = createEffect(
       ),
       withLatestFrom(store.select(settingsFeature.selectSettingsState)),
       tap(([, settings]) => {
-        localStorage.setItem(STORAGE_KEY, JSON.stringify(settings));
+        keep(settings);
         document.documentElement.dataset['theme'] = settings.theme;
       }),
     ),

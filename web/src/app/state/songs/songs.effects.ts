@@ -1,10 +1,13 @@
 import { inject } from '@angular/core';
 import { Actions, createEffect, ofType } from '@ngrx/effects';
-import { catchError, filter, map, mergeMap, of, switchMap } from 'rxjs';
+import { catchError, concat, filter, map, mergeMap, of, switchMap, timer } from 'rxjs';
 import { Api, type ApiError } from '../../api/api';
 import { importsApiActions } from '../imports/imports.actions';
 import { jobEventActions } from '../jobs/jobs.actions';
 import { shelfActions, songsApiActions } from './songs.actions';
+
+/** While the server or its database is away. */
+const ASK_AGAIN_MS = 3000;
 
 /** The shelf is read when it is shown and whenever something on it has changed. */
 export const loadSongs = createEffect(
@@ -15,7 +18,13 @@ export const loadSongs = createEffect(
       switchMap(() =>
         api.listSongs().pipe(
           map((songs) => songsApiActions.songsLoaded({ songs })),
-          catchError((error: ApiError) => of(songsApiActions.loadingFailed({ message: error.message }))),
+          // It says why, and asks again until there is an answer.
+          catchError((error: ApiError, again) =>
+            concat(
+              of(songsApiActions.loadingFailed({ message: error.message })),
+              timer(ASK_AGAIN_MS).pipe(switchMap(() => again)),
+            ),
+          ),
         ),
       ),
     ),
