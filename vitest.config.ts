@@ -1,4 +1,5 @@
-// Three sets of tests: `unit` beside the sources, `checks` against outside sources, `server` on a real PostgreSQL.
+// Sets of tests: `unit` and `web` beside the sources, `checks` against outside sources, `server` on a real PostgreSQL, `start`
+// on real processes.
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
@@ -29,6 +30,15 @@ export default defineConfig({
           name: 'checks',
           include: ['core/checks/**/*.check.ts', 'bench/**/*.check.ts'],
           testTimeout: 60_000,
+        },
+      },
+      {
+        test: {
+          name: 'start',
+          include: ['e2e/start/**/*.spec.ts'],
+          fileParallelism: false,
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
         },
       },
       {

@@ -19,7 +19,7 @@ async function openIn(context: BrowserContext, url: string): Promise<{ page: Pag
   return { page, riffs };
 }
 
-const away = (context: BrowserContext): Promise<void> =>
+const away = (context: BrowserContext): Promise<unknown> =>
   context.route('**/document', (route) => route.abort());
 
 test('two windows write while the server is away: both versions are there when they are opened again', async ({

@@ -3,7 +3,7 @@
  * application runs; the last seven stay. The sound is the user's own file, and is known again when it is dropped on the shelf.
  */
 import { spawn } from 'node:child_process';
-import { mkdirSync, renameSync, rmSync } from 'node:fs';
+import { chmodSync, mkdirSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { backupFolder, listBackups } from './backup-words.mjs';
 import { POSTGRES_BIN } from './packages.mjs';
@@ -33,6 +33,7 @@ export async function backUpIfDue(dataDir, { superuser }) {
   mkdirSync(backupFolder(dataDir), { recursive: true, mode: 0o700 });
   const making = `${path}.new`;
   if (await runOn(superuser, 'pg_dump', ['--format=custom', ...LEFT_OUT, '--file', making])) {
+    chmodSync(making, 0o600);
     renameSync(making, path);
     for (const old of listBackups(dataDir).slice(0, -KEPT)) rmSync(old, { force: true });
   } else rmSync(making, { force: true });

@@ -1,7 +1,16 @@
 /** The data folder: made for its owner alone, and used by one Wild Needle at a time. */
 import { spawn } from 'node:child_process';
-import { chmodSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import {
+  chmodSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
+import { dirname, join } from 'node:path';
 import { say, Stop } from './say.mjs';
 
 /** What Wild Needle keeps in it. */
@@ -20,13 +29,21 @@ const WHY = {
   EPERM: 'you may not write there',
   EROFS: 'the disk is read-only',
   ENOSPC: 'the disk is full',
+  ENOENT: 'no folder can be made there',
 };
+
+/** Folder by folder: `mkdir` of Node 20 with `recursive` never ends where the system has no room for folders, as below /proc. */
+function makeFolder(path) {
+  if (existsSync(path)) return;
+  makeFolder(dirname(path));
+  mkdirSync(path, { mode: modeOf() });
+}
 
 /** Makes the folder when it is missing. Stops with a sentence where nothing can be kept. */
 export function prepareDataFolder(dataDir) {
   const trial = join(dataDir, '.trial');
   try {
-    mkdirSync(dataDir, { recursive: true, mode: modeOf() });
+    makeFolder(dataDir);
     if (!statSync(dataDir).isDirectory()) throw Object.assign(new Error(), { code: 'EEXIST' });
     writeFileSync(trial, '');
     rmSync(trial);

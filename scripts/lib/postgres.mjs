@@ -217,13 +217,15 @@ async function ensureRunning(home, wantedPort) {
   const folder = join(home, CLUSTER);
   // A port may be taken in between, and a server of a killed start may just be coming up.
   for (let attempt = 0; attempt < 3; attempt++) {
-    let ended = false;
+    // One that runs already and is gone a moment later has ended; one that is started here says so itself.
+    let ended = true;
     if (!findRunning(folder)) {
+      ended = false;
       const child = spawnServer(home, wantedPort ?? (await freePort()));
       child.on('exit', () => (ended = true));
       child.on('error', () => (ended = true));
     }
-    if (await waitUntilReady(folder, () => ended || !findRunning(folder))) return findRunning(folder).port;
+    if (await waitUntilReady(folder, () => ended)) return findRunning(folder).port;
   }
   return null;
 }
