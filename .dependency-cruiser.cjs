@@ -145,10 +145,10 @@ forbidden.push(
     to: { path: '^(server|web|e2e|bench)/' },
   },
   {
-    // The screen's bench drives the application as the end-to-end tests do.
+    // The bench of the screen drives the application as the end-to-end tests do, that of faults asks over HTTP.
     name: 'bench-checks-core',
     severity: 'error',
-    from: { path: '^(bench/(?!screen/)|core/checks|training)/' },
+    from: { path: '^(bench/(?!screen/|faults/)|core/checks|training)/' },
     to: { path: '^(contract|server|web|e2e|demo)/' },
   },
   { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },

@@ -6,6 +6,7 @@ import { forLog, isDiskFull, isOutage } from '../db/outage';
 import { HttpError } from './errors';
 
 const AUDIO_STATUS = 422;
+const DRAINED_BYTES = 1_000_000;
 
 const AWAY = new HttpError(
   503,
@@ -35,8 +36,11 @@ export const errorHandler: ErrorRequestHandler = (error: unknown, request, respo
   }
   const answer = knownError(error) ?? UNKNOWN;
   if (answer.status >= 500) request.log.error({ error: forLog(error) }, 'request failed');
-  // A body that was not read to its end would be taken for the next request.
-  if (!request.complete) response.setHeader('Connection', 'close');
+  if (!request.complete) {
+    // A short body is read to its end, since closing before could take the answer along; a long one is not waited for.
+    if (Number(request.headers['content-length'] ?? Infinity) <= DRAINED_BYTES) request.resume();
+    else response.setHeader('Connection', 'close');
+  }
   response.status(answer.status).json(answer.toBody());
 };
 
