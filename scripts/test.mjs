@@ -1,9 +1,9 @@
 /**
- * `npm test`: unit, reference checks, server on a real PostgreSQL, end to end in Chromium; installs what it needs.
- * One part alone: `npm run test:server`, `npm run test:e2e`; `npm run screenshots` and `npm run bench:screen` drive
- * the same browser.
+ * `npm test`: unit, reference checks, server on a real PostgreSQL, the start and its faults, end to end in Chromium; installs what it
+ * needs. One part alone: `npm run test:server`, `npm run test:start`, `npm run test:e2e`; `npm run screenshots` and
+ * `npm run bench:screen` drive the same browser.
  */
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -13,16 +13,34 @@ import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mj
 import { startPostgres } from './lib/postgres.mjs';
 import { endOnStop, say } from './lib/say.mjs';
 
-const only = process.argv[2] ?? 'all';
+const [only = 'all', ...rest] = process.argv.slice(2);
+/** What drives the browser, and its project. */
+const BROWSER = { all: 'tasks', e2e: 'tasks', screenshots: 'screenshots', bench: 'bench' };
 
-function run(name, args, env = {}) {
-  say(`\n== ${name}`);
-  const { status } = spawnSync('npx', ['--no-install', ...args], {
+/** Runs a program; says what it said at its end where something else is talking meanwhile. */
+function run(name, [command, ...args], { env = {}, isQuiet = false } = {}) {
+  if (!isQuiet) say(`\n== ${name}`);
+  const child = spawn('npx', ['--no-install', command, ...args], {
     cwd: ROOT,
-    stdio: ['ignore', 'inherit', 'inherit'],
+    stdio: ['ignore', isQuiet ? 'pipe' : 'inherit', isQuiet ? 'pipe' : 'inherit'],
     env: { ...process.env, ...env },
   });
-  return status === 0;
+  let said = '';
+  child.stdout?.on('data', (part) => (said += part));
+  child.stderr?.on('data', (part) => (said += part));
+  return new Promise((resolve) => {
+    child.on('close', (status) => {
+      if (isQuiet) say(`\n== ${name}\n${said}`);
+      resolve(status === 0);
+    });
+  });
+}
+
+/** One after the other, all of them. */
+async function inTurn(parts) {
+  let passed = true;
+  for (const part of parts) passed = (await part()) && passed;
+  return passed;
 }
 
 async function main() {
@@ -40,32 +58,26 @@ async function main() {
   prepareDataFolder(dataDir);
   const postgres = await startPostgres(dataDir, { mayCreateDatabases: true });
   const env = { WN_TEST_DATABASE_URL: postgres.adminUrl, WN_TEST_DATA_DIR: dataDir };
+  const isQuiet = only === 'all';
+  const server = () => run('Server', ['vitest', 'run', '--project', 'server', ...rest], { env, isQuiet });
+  const start = () => run('Start', ['vitest', 'run', '--project', 'start', ...rest], { isQuiet });
+  const faults = () => run('Faults', ['tsx', 'bench/faults/main.ts', 'small'], { isQuiet });
+  const browser = () =>
+    run('Browser', ['playwright', 'test', `--project=${BROWSER[only]}`, ...rest], { env });
   let passed = true;
   try {
-    if (only === 'all')
-      passed =
-        run('Unit tests and reference checks', [
-          'vitest',
-          'run',
-          '--project',
-          'unit',
-          '--project',
-          'web',
-          '--project',
-          'checks',
-        ]) && passed;
-    if (only === 'all' || only === 'server')
-      passed = run('Server', ['vitest', 'run', '--project', 'server'], env) && passed;
-    if (only !== 'server') {
-      buildIfStale();
-      const projects = { all: 'tasks', e2e: 'tasks', screenshots: 'screenshots', bench: 'bench' };
-      passed =
-        run(
-          'Browser',
-          ['playwright', 'test', `--project=${projects[only]}`, ...process.argv.slice(3)],
-          env,
-        ) && passed;
+    if (only === 'all') {
+      const projects = ['unit', 'web', 'checks'].flatMap((project) => ['--project', project]);
+      passed = await run('Unit tests and reference checks', ['vitest', 'run', ...projects]);
     }
+    if (only !== 'server') buildIfStale();
+    if (only === 'server') passed = await server();
+    else if (only === 'start') passed = await inTurn([start, faults]);
+    else if (only === 'all') {
+      // The browser waits for what is seen, the others for databases that start: side by side they take half the time.
+      const both = await Promise.all([browser(), inTurn([server, start, faults])]);
+      passed = both.every(Boolean) && passed;
+    } else passed = await browser();
   } finally {
     await postgres.stop();
     rmSync(dataDir, { recursive: true, force: true });

@@ -2,14 +2,16 @@
  * `npm start` as a user meets it: killed at any moment, twice on one folder, in folders with odd names, with what it needs damaged.
  * Real processes on a real PostgreSQL; nothing is left running.
  */
-import { execFileSync, spawn, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import {
   chmodSync,
   existsSync,
+  mkdirSync,
   mkdtempSync,
   readdirSync,
   readFileSync,
   rmSync,
+  statfsSync,
   statSync,
   truncateSync,
   writeFileSync,
@@ -19,6 +21,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { Client } from 'pg';
+import { toneWav } from '../support/tone-wav';
 
 const ROOT = join(import.meta.dirname, '../..');
 const home = mkdtempSync(join(tmpdir(), 'wn-start-'));
@@ -158,7 +161,7 @@ async function failing(dataDir: string): Promise<string> {
 
 describe('a first start', () => {
   // From the making of the cluster to the first answer takes some three seconds.
-  it.each([150, 700, 1400, 2100, 2800])(
+  it.each([200, 900, 1600, 2400])(
     'that is killed after %i ms is followed by one that comes up',
     async (ms) => {
       const folder = join(home, `killed-${ms}`);
@@ -236,9 +239,10 @@ describe('a second start', () => {
 
 describe('a database that is killed', () => {
   it('is waited for, told, and started again', async () => {
-    const run = await start(before);
+    const folder = copyOfBefore();
+    const run = await start(folder);
     await run.ready();
-    process.kill(databasePid(before), 'SIGKILL');
+    process.kill(databasePid(folder), 'SIGKILL');
     await expect
       .poll(() => health(run), { interval: 10 })
       .toMatchObject({ status: 'failing', database: false });
@@ -249,6 +253,59 @@ describe('a database that is killed', () => {
     await expect.poll(() => health(run), { timeout: 30_000 }).toMatchObject({ status: 'ok', queue: true });
     expect((await keep(run, 'Kept')).status).toBe(200);
     expect(await kept(run)).toEqual(['Kept']);
+    // The queue goes on as well.
+    const bytes = new Uint8Array(toneWav([110], 2));
+    const imported = await fetch(`${run.url}/api/recordings?fileName=after.wav`, {
+      method: 'POST',
+      body: bytes,
+    });
+    expect(imported.status).toBe(201);
+    const statuses = async (): Promise<string[]> =>
+      ((await (await fetch(`${run.url}/api/songs`)).json()) as { job: { status: string } }[]).map(
+        (s) => s.job.status,
+      );
+    await expect.poll(statuses, { timeout: 60_000 }).toEqual(['done']);
+  });
+});
+
+/** A disk of the test's own; null where this user may not make one. */
+function smallDisk(megabytes: number): string | null {
+  const folder = join(home, 'small-disk');
+  mkdirSync(folder);
+  const { status } = spawnSync('mount', [
+    '-t',
+    'tmpfs',
+    '-o',
+    `size=${megabytes}m,mode=755`,
+    'tmpfs',
+    folder,
+  ]);
+  return status === 0 ? folder : null;
+}
+
+describe('a disk that is full', () => {
+  const disk = smallDisk(160);
+  afterAll(() => {
+    if (disk) spawnSync('umount', ['--lazy', disk]);
+  });
+
+  it.skipIf(disk === null)('is told in a sentence, and what was there stays', async () => {
+    const folder = join(disk!, 'data');
+    const run = await start(folder);
+    await run.ready();
+    await keep(run, 'Kept');
+    const filler = join(disk!, 'filler');
+    const { bavail, bsize } = statfsSync(disk!);
+    writeFileSync(filler, Buffer.alloc(bavail * bsize - 2_000_000));
+    const upload = await fetch(`${run.url}/api/recordings?fileName=large.wav`, {
+      method: 'POST',
+      body: new Uint8Array(20_000_000),
+    });
+    expect([upload.status, ((await upload.json()) as { code: string }).code]).toEqual([507, 'disk-full']);
+    expect(await kept(run)).toEqual(['Kept']);
+    rmSync(filler);
+    await expect.poll(async () => (await keep(run, 'Kept after')).status, { timeout: 30_000 }).toBe(200);
+    await stop(run);
   });
 });
 

@@ -10,6 +10,10 @@ const environmentSchema = z.object({
   WN_LOG_LEVEL: z.enum(['silent', 'error', 'warn', 'info', 'debug']).default('warn'),
   /** Analyses at the same time in this process. */
   WN_JOBS: z.coerce.number().int().min(0).max(8).default(1),
+  /** '1' answers other users of this computer too. */
+  WN_OTHER_USERS: z.enum(['0', '1']).default('0'),
+  /** Set by sudo: who has become root. */
+  SUDO_UID: z.coerce.number().int().optional(),
 });
 
 export interface Config {
@@ -19,6 +23,8 @@ export interface Config {
   readonly spoolDir: string;
   readonly logLevel: string;
   readonly jobs: number;
+  /** Users that are answered beside the one who runs this; 'all' for everybody on this computer. */
+  readonly otherUsers: readonly number[] | 'all';
 }
 
 /** Throws an Error with one sentence per wrong setting. */
@@ -28,12 +34,14 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
   if (!parsed.success) {
     throw new Error(parsed.error.issues.map((i) => `${i.path.join('.')}: ${i.message}`).join('; '));
   }
-  const { WN_DATABASE_URL, WN_PORT, WN_DATA_DIR, WN_LOG_LEVEL, WN_JOBS } = parsed.data;
+  const { WN_DATABASE_URL, WN_PORT, WN_DATA_DIR, WN_LOG_LEVEL, WN_JOBS, WN_OTHER_USERS, SUDO_UID } =
+    parsed.data;
   return {
     databaseUrl: WN_DATABASE_URL,
     port: WN_PORT,
     spoolDir: join(WN_DATA_DIR, `spool-${WN_PORT}`),
     logLevel: WN_LOG_LEVEL,
     jobs: WN_JOBS,
+    otherUsers: WN_OTHER_USERS === '1' ? 'all' : SUDO_UID === undefined ? [] : [SUDO_UID],
   };
 }

@@ -16,7 +16,7 @@ async function main(): Promise<void> {
   const log = (error: unknown): void => logger.error({ error: forLog(error) }, 'events');
   const events = await listenForAnalyses(config.databaseUrl, services.analyses, log);
   const stopWorking = await startWorking(config, services, logger);
-  const { guard, isSure } = await createOwnUserGuard(process.env);
+  const { guard, isSure } = await createOwnUserGuard(config.otherUsers);
   if (!isSure) logger.warn('other users of this computer can read and change the songs');
   const server = createHttpApp(services, events, logger, guard).listen(config.port, '127.0.0.1');
   server.on('error', (error: NodeJS.ErrnoException) => {

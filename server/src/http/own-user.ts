@@ -62,20 +62,18 @@ async function canTell(): Promise<boolean> {
   }
 }
 
-/** Root may read everything anyway; who has become root by sudo is still the same person. */
-function ownUsers(environment: NodeJS.ProcessEnv): Set<number> {
-  const users = new Set([0, process.getuid?.() ?? 0]);
-  const behindSudo = Number(environment['SUDO_UID']);
-  if (Number.isInteger(behindSudo)) users.add(behindSudo);
-  return users;
-}
+/** Root may read everything anyway. */
+const ROOT = 0;
 
-/** A guard that lets everybody in where the system can't tell users apart; `isSure` says which. */
+/**
+ * A guard that answers who runs this process, root, and `others`. It lets everybody in where they are 'all', or the system can't
+ * tell users apart; `isSure` says which.
+ */
 export async function createOwnUserGuard(
-  environment: NodeJS.ProcessEnv,
+  others: readonly number[] | 'all',
 ): Promise<{ guard: RequestHandler; isSure: boolean }> {
-  const isSure = environment['WN_OTHER_USERS'] !== '1' && (await canTell());
-  const users = ownUsers(environment);
+  const isSure = others !== 'all' && (await canTell());
+  const users = new Set([ROOT, process.getuid?.() ?? ROOT, ...(others === 'all' ? [] : others)]);
   const known = new WeakMap<Socket, Promise<boolean>>();
   const isOwn = async (socket: Socket): Promise<boolean> => {
     const owner = await ownerOfPeer(socket);

@@ -43,12 +43,13 @@ export async function startTestServer({
     spoolDir: join(tmpdir(), name),
     logLevel: 'silent',
     jobs,
+    otherUsers: [],
   };
   const logger = log ? pino({ level: 'info', base: null }, { write: log }) : pino({ level: 'silent' });
   const services = await createServices(config);
   const events = await listenForAnalyses(config.databaseUrl, services.analyses, () => undefined);
   const stopWorking = await startWorking(config, services, logger);
-  const { guard } = await createOwnUserGuard(process.env);
+  const { guard } = await createOwnUserGuard(config.otherUsers);
   const app = createHttpApp(services, events, logger, guard);
   const server = await new Promise<Server>((resolve) => {
     const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
