@@ -22,7 +22,7 @@ async function main() {
   ensureNpmPackages();
   ensureDebianPackages(['postgresql-15']);
   const postgres = await startPostgres(dataDir);
-  let isFine = false;
+  let isFine;
   try {
     if (postgres.hasSongs()) {
       throw new Stop(

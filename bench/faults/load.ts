@@ -1,4 +1,5 @@
 /** A full shelf, a document of the largest size, and all at once: range requests, uploads, analyses; how long others wait. */
+import { spawn } from 'node:child_process';
 import { COUNT_LIMITS, PLAIN_RIFF, PLAIN_STRUM, type SongDocument } from '@wild-needle/core/riff';
 import { importSong, openSong, saveSong, tone } from './songs';
 import { System } from './system';
@@ -58,17 +59,20 @@ async function timed(work: () => Promise<unknown>): Promise<number> {
 }
 
 export async function measureLoad(): Promise<LoadFigures> {
-  const system = await System.start({ jobs: 1 });
+  // Five hundred short analyses would hide what those of real length do: nothing is heard yet.
+  const system = await System.start({ jobs: 0 });
   try {
     const diskBefore = system.diskBytes();
     const ids: { songId: string; recordingId: string }[] = [];
     for (let i = 0; i < SONGS; i++)
       ids.push(await importSong(system.url, tone(80 + i / 5, 1), `song ${i}.wav`));
     const kbPerSong = (system.diskBytes() - diskBefore) / SONGS / 1000;
-    // The queue of five hundred short analyses would hide what ten of real length do.
-    const waiting = (await (await fetch(`${system.url}/api/songs`)).json()) as { job: { id: string } }[];
-    for (const { job } of waiting)
+    for (const { job } of (await (await fetch(`${system.url}/api/songs`)).json()) as {
+      job: { id: string };
+    }[]) {
       await fetch(`${system.url}/api/analyses/${job.id}/cancel`, { method: 'POST' });
+    }
+    await system.restartServer({ jobs: 1 });
 
     const opened = await openSong(system.url, ids[0].songId);
     const largest = largestDocument(opened.document);
@@ -78,7 +82,6 @@ export async function measureLoad(): Promise<LoadFigures> {
       if (answer?.status !== 200) throw new Error(`the largest document: ${await answer?.text()}`);
     });
 
-    const long = tone(101, 120);
     let isDone = false;
     let memory = 0;
     const shelf: number[] = [];
@@ -100,23 +103,12 @@ export async function measureLoad(): Promise<LoadFigures> {
         await new Promise((resolve) => setTimeout(resolve, 20));
       }
     })();
-    await Promise.all([
-      ...Array.from({ length: UPLOADS }, (_, i) => {
-        const bytes = Buffer.from(long);
-        bytes.writeInt16LE(i, 44);
-        return importSong(system.url, bytes, `upload ${i}.wav`);
-      }),
-      ...Array.from({ length: RANGES }, (_, i) =>
-        fetch(`${system.url}/api/recordings/${ids[i].recordingId}/audio`, {
-          headers: { range: 'bytes=1000-40000' },
-        }).then((a) => a.arrayBuffer()),
-      ),
-      ...Array.from({ length: ANALYSES }, (_, i) =>
-        fetch(`${system.url}/api/recordings/${ids[i + 50].recordingId}/analyses`, { method: 'POST' }).then(
-          (a) => a.arrayBuffer(),
-        ),
-      ),
-    ]);
+    const press = spawn(
+      'npx',
+      ['tsx', 'bench/faults/press.ts', system.url, ...[UPLOADS, RANGES, ANALYSES].map(String)],
+      { stdio: 'inherit' },
+    );
+    await new Promise((resolve) => press.on('exit', resolve));
     // A while longer, for the analyses.
     await new Promise((resolve) => setTimeout(resolve, 20_000));
     isDone = true;

@@ -14,7 +14,7 @@ import { raceWindows } from './windows';
 const SEED = 18;
 const SIZES = {
   small: { kills: 20, files: 120, requests: 400, races: 20 },
-  whole: { kills: 200, files: 600, requests: 5000, races: 300 },
+  whole: { kills: 60, files: 400, requests: 3000, races: 200 },
 };
 
 const [wanted = 'whole'] = process.argv.slice(2);

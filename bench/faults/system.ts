@@ -14,7 +14,7 @@ export class System {
   private constructor(
     readonly folder: string,
     private readonly cluster: Cluster,
-    private readonly jobs: number,
+    private jobs: number,
   ) {}
 
   static async start({ jobs }: { readonly jobs: number }): Promise<System> {
@@ -55,6 +55,12 @@ export class System {
       });
       child.on('exit', (code) => reject(new Error(`the server ended with ${code}`)));
     });
+  }
+
+  async restartServer({ jobs }: { readonly jobs: number }): Promise<void> {
+    await this.killServer();
+    this.jobs = jobs;
+    await this.startServer();
   }
 
   async killServer(): Promise<void> {

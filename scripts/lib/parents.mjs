@@ -1,4 +1,5 @@
 /** Whether the `npm` that runs this script is still there: when it is killed nobody would stop what was started. */
+import { clearInterval, setInterval } from 'node:timers';
 import { readFileSync } from 'node:fs';
 
 /** Name and parent of a process (man 5 proc, /proc/PID/stat); null when it is gone. */

@@ -4,6 +4,7 @@
  * PostgreSQL refuses to run as root, so root runs it as the user `postgres`. Programs run in the folder above the cluster and
  * are told its plain name: no path of the user's is ever quoted.
  */
+import { clearInterval, setInterval } from 'node:timers';
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash, randomBytes } from 'node:crypto';
 import {

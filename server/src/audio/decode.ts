@@ -114,8 +114,7 @@ class Frames {
     const length = all.length - (all.length % this.frameBytes);
     this.rest = Buffer.from(all.subarray(length));
     // Copied, since samples must lie at a multiple of their size.
-    const bytes = Uint8Array.from(all.subarray(0, length));
-    return new Float32Array(bytes.buffer);
+    return new Float32Array(new Uint8Array(all.subarray(0, length)).buffer);
   }
 }
 

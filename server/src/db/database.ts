@@ -60,7 +60,7 @@ async function waitFor(connect: () => Promise<void>): Promise<void> {
 /** Creates the database when missing, migrates, and answers the connection pool. */
 export async function openDatabase(url: string): Promise<Sequelize> {
   await waitFor(() => createIfMissing(url));
-  const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 10 } });
+  const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 20 } });
   defineModels(sequelize);
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, up, down }) => ({

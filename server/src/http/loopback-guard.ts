@@ -17,7 +17,7 @@ export const onlyLoopback: RequestHandler = (request, _response, next) => {
   if (!host || !LOOPBACK_HOST.test(host)) throw new ForbiddenError();
   if (origin !== undefined && origin !== `http://${host}`) throw new ForbiddenError();
   // A request that a foreign page makes without an Origin (an image, a link) says so here.
-  if (site !== undefined && !OWN_SITES.includes(String(site))) throw new ForbiddenError();
+  if (site !== undefined && !OWN_SITES.includes(site)) throw new ForbiddenError();
   next();
 };
 

@@ -3,7 +3,7 @@
  * Schema (draft 2020-12, as OpenAPI 3.1 has it), checked by Ajv.
  */
 import { Ajv2020, type ValidateFunction } from 'ajv/dist/2020.js';
-import addFormats from 'ajv-formats';
+import formats, { type FormatsPlugin } from 'ajv-formats';
 import { describeApi } from '@wild-needle/contract';
 
 interface Content {
@@ -19,7 +19,9 @@ interface Description {
 
 const API = describeApi('test') as unknown as Description;
 const ajv = new Ajv2020({ strict: false, allErrors: false });
-addFormats['default'](ajv);
+// Its default export is a module of CommonJS with a default of its own.
+const addFormats = (formats as unknown as { default: FormatsPlugin }).default;
+addFormats(ajv);
 
 const OPERATIONS = Object.entries(API.paths).flatMap(([path, methods]) =>
   Object.entries(methods).map(([method, operation]) => ({

@@ -17,7 +17,7 @@ import { prepareSpool, PRIVATE_FILE } from '../../audio/spool';
 import { CHUNK_BYTES, type RecordingsStore } from './recordings.store';
 
 /** Looking at a file takes a core for seconds: others wait for their turn. */
-const LOOKED_AT_ONCE = 2;
+const LOOKED_AT_ONCE = 1;
 
 /** What else belongs to a new recording; given by the composition root, since features don't know each other. */
 export interface ImportSteps {
@@ -38,6 +38,9 @@ export function createImport(
     return known && { songId: known.songId, recordingId: known.id, alreadyKnown: true };
   }
 
+  /** One piece at a time, whoever sends it: twenty uploads at once would fill every turn of the event loop. */
+  const writing = pLimit(1);
+
   /** Writes what comes in to a file. */
   async function spool(
     bytes: AsyncIterable<Buffer>,
@@ -50,8 +53,10 @@ export function createImport(
       for await (const chunk of bytes) {
         byteLength += chunk.length;
         if (byteLength > MAX_UPLOAD_BYTES) throw tooLarge();
-        hash.update(chunk);
-        await file.writeFile(chunk);
+        await writing(async () => {
+          hash.update(chunk);
+          await file.writeFile(chunk);
+        });
       }
     } finally {
       await file.close();

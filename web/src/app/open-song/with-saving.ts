@@ -23,7 +23,7 @@ import {
 import type { OpenSong, Recording } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 import type { HandField, SongDocument } from '@wild-needle/core/riff';
-import { Api, ApiError } from '../api/api';
+import { Api, type ApiError } from '../api/api';
 import { UnsavedCopies, type LeftCopies, type LeftCopy, type UnreadableCopy } from './unsaved-copies';
 
 /**
@@ -223,14 +223,20 @@ export function withSaving() {
         pipe(
           exhaustMap((theirs) => {
             const recording = store.recording();
-            if (!recording) return of(patchState(store, { theirs }));
+            if (!recording) {
+              patchState(store, { theirs });
+              return EMPTY;
+            }
             return forkJoin([api.analysis(recording.id), import('@wild-needle/core/draft')]).pipe(
               tapResponse({
                 next: ([analysis, { draftInto }]) => {
                   const mine = store.document();
                   if (!mine) return;
                   const isDraft = base && isEqual(draftInto(base, analysis).document, theirs.document);
-                  if (!isDraft) return patchState(store, { theirs });
+                  if (!isDraft) {
+                    patchState(store, { theirs });
+                    return;
+                  }
                   const { document, kept } = draftInto(mine, analysis);
                   store.applyChange(() => document);
                   patchState(store, { analysis, keptFromDraft: kept });
