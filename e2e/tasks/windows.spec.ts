@@ -3,7 +3,9 @@ import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, type BrowserContext, type Page } from '@playwright/test';
+import { openSongSchema, type OpenSong } from '@wild-needle/contract';
 import { test } from '../support/app';
+import { renderRiff } from '../support/fluidsynth-riff';
 import { killBrowser } from '../support/kill-browser';
 import { Shelf, type Riffs } from '../support/pages';
 
@@ -72,7 +74,6 @@ test('an answer that is lost on the way is no other window', async ({ demoApp, c
 });
 
 test('a song that was removed in another window says so, and is not lost', async ({ app, context }) => {
-  const { renderRiff } = await import('../support/fluidsynth-riff');
   const page = await context.newPage();
   const shelf = new Shelf(page);
   await shelf.open(app.url);
@@ -139,4 +140,39 @@ test('a browser that forbids storage works, and says that it keeps no copy', asy
   expect((await download).suggestedFilename()).toBe('salt-on-the-wire.json');
   await context.unroute('**/document');
   await expect(riffs.saved).toBeVisible();
+});
+
+test('what is set while the recording is heard stays, also where it was not saved before the draft came', async ({
+  app,
+  context,
+}) => {
+  const page = await context.newPage();
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  await shelf.choose(renderRiff(mkdtempSync(join(tmpdir(), 'wn-draft-'))));
+  await expect(shelf.song('Four bar riff')).toBeVisible({ timeout: 30_000 });
+  const song = async (): Promise<OpenSong> => {
+    const [{ id }] = (await (await page.request.get(`${app.url}/api/songs`)).json()) as { id: string }[];
+    return openSongSchema.parse(await (await page.request.get(`${app.url}/api/songs/${id}`)).json());
+  };
+  const { id, job } = await song();
+  expect(['queued', 'running']).toContain(job?.status);
+  await away(context);
+  await page.goto(`${app.url}/songs/${id}/tuning`);
+  await page.getByRole('combobox', { name: 'Another tuning' }).click();
+  await page.getByRole('option', { name: 'Drop C', exact: true }).click();
+  await expect(page.locator('wn-header')).toContainText('your work is kept on this computer');
+  await expect.poll(async () => (await song()).job?.status, { timeout: 60_000 }).toBe('done');
+  expect((await song()).document.riffs.length).toBeGreaterThan(0);
+
+  await context.unroute('**/document');
+  const kept = page.getByRole('status').filter({ hasText: 'It left what you had set by hand: the tuning.' });
+  await expect(kept).toBeVisible();
+  await expect(page.locator('wn-header').getByText('Saved', { exact: true })).toBeVisible();
+  await expect(band(page, 'changed in another window')).toBeHidden();
+  const { document } = await song();
+  expect(document.tuning.stringsMidi[0]).toBe(36);
+  expect(document.riffs.length).toBeGreaterThan(0);
+  await kept.getByRole('button', { name: 'All right' }).click();
+  await expect(kept).toBeHidden();
 });
