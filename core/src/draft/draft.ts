@@ -11,7 +11,7 @@ import {
   passesOf,
   PLAIN_RIFF,
   PLAIN_SECTION,
-  setByHand,
+  handFieldsOf,
   type Bar,
   type BeatGrid,
   type HandField,
@@ -106,7 +106,7 @@ function onGrid(sections: readonly HeardSection[], heard: BeatGrid, grid: BeatGr
  * the one that the riffs are fingered in, bars set by hand are those that they stand in.
  */
 export function draftInto(document: SongDocument, analysis: Analysis): Draft {
-  const kept = setByHand(document);
+  const kept = handFieldsOf(document);
   const { name, stringsMidi, capo } = analysis.tuning;
   const heardTuning = { name, stringsMidi, capo };
   // Of two guitars that play apart, the left one is the first. Strums in free time stand in no bar.

@@ -16,6 +16,6 @@ export type HandField = keyof typeof IS_SET;
 export const HAND_FIELDS = Object.keys(IS_SET) as readonly HandField[];
 
 /** In the order of {@link HAND_FIELDS}. */
-export function setByHand(document: SongDocument): HandField[] {
+export function handFieldsOf(document: SongDocument): HandField[] {
   return HAND_FIELDS.filter((field) => IS_SET[field](document));
 }

@@ -135,5 +135,5 @@ export {
   whyNotMerge,
   whyNotDouble,
 } from './riff-edit';
-export { HAND_FIELDS, setByHand } from './by-hand';
+export { HAND_FIELDS, handFieldsOf } from './by-hand';
 export type { HandField } from './by-hand';

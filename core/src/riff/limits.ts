@@ -61,9 +61,10 @@ export function isWithin(value: number, [least, most]: readonly [number, number]
   return value >= least && value <= most;
 }
 
-/** Trimmed, and cut to a length without leaving half of a character that takes two units. */
+/** NUL and halves of surrogate pairs, which no database of text can store; a cut in the middle of a pair leaves one. */
+const UNSTORABLE = /[\0\p{Cs}]/gu;
+
+/** Trimmed, without what can't be stored, and cut to a length without leaving half of a character that takes two units. */
 export function fitText(text: string, limit: number): string {
-  const cut = text.trim().slice(0, limit);
-  // A high surrogate at the end has lost its other half (Unicode 15, section 3.8).
-  return (/[\uD800-\uDBFF]$/.test(cut) ? cut.slice(0, -1) : cut).trim();
+  return text.replace(UNSTORABLE, '').trim().slice(0, limit).replace(UNSTORABLE, '').trim();
 }

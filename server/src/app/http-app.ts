@@ -12,7 +12,7 @@ import { recordingsRoutes } from '../features/recordings/recordings.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
 import { onlyLoopback, onlyReadablePaths, securityHeaders } from '../http/loopback-guard';
-import { forLog } from '../db/outage';
+import { forLog } from '../http/for-log';
 import { errorHandler } from '../http/error-handler';
 import { NotFoundError } from '../http/errors';
 import type { Services } from './services';

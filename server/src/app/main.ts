@@ -2,7 +2,7 @@
 import type { AddressInfo } from 'node:net';
 import { pino } from 'pino';
 import { listenForAnalyses } from '../features/analyses/analysis-events';
-import { forLog } from '../db/outage';
+import { forLog } from '../http/for-log';
 import { createOwnUserGuard } from '../http/own-user';
 import { readConfig } from './config';
 import { createHttpApp } from './http-app';

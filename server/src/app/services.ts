@@ -5,7 +5,7 @@ import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import { draftInto } from '@wild-needle/core/draft';
 import { openDatabase } from '../db/database';
-import { forLog } from '../db/outage';
+import { forLog } from '../http/for-log';
 import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
 import { createRecordingsStore, type RecordingsStore } from '../features/recordings/recordings.store';

@@ -1,5 +1,5 @@
 /** What PostgreSQL's errors mean for a request: codes of its manual, appendix A, and of the operating system. */
-import { BaseError, ConnectionError, DatabaseError } from 'sequelize';
+import { ConnectionError, DatabaseError } from 'sequelize';
 
 /** Class 08 (connection), 57P01 to 57P03 (shut down, crashed, starting), 53300 (too many connections). */
 const AWAY = /^(08...|57P0[123]|53300)$/;
@@ -8,21 +8,22 @@ const NETWORK_AWAY = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOTF
 /** `pg` says these in words only. */
 const CLOSED = /Connection terminated|Client has encountered a connection error|not queryable/;
 
-function codeOf(error: unknown): string {
-  const { code } = (error ?? {}) as { code?: unknown };
-  return typeof code === 'string' ? code : '';
-}
-
 /** The error under Sequelize's own. */
 function causeOf(error: unknown): unknown {
   return error instanceof DatabaseError || error instanceof ConnectionError ? error.parent : error;
+}
+
+/** The code of PostgreSQL or of the operating system; '' where there is none. */
+export function errorCode(error: unknown): string {
+  const { code } = (causeOf(error) ?? {}) as { code?: unknown };
+  return typeof code === 'string' ? code : '';
 }
 
 /** The database can't be reached just now; it may be starting or gone for a moment. */
 export function isOutage(error: unknown): boolean {
   if (error instanceof ConnectionError) return true;
   const cause = causeOf(error);
-  const code = codeOf(cause);
+  const code = errorCode(error);
   return (
     AWAY.test(code) || NETWORK_AWAY.includes(code) || (cause instanceof Error && CLOSED.test(cause.message))
   );
@@ -30,30 +31,5 @@ export function isOutage(error: unknown): boolean {
 
 /** No room on the disk: of the database (53100) or of the spool folder. */
 export function isDiskFull(error: unknown): boolean {
-  return ['53100', 'ENOSPC', 'EDQUOT'].includes(codeOf(causeOf(error)));
-}
-
-export interface LoggedError {
-  readonly name: string;
-  readonly code: string;
-  readonly message?: string;
-  readonly at: readonly string[];
-}
-
-/**
- * What a log may keep of an error. Messages of the database and of its driver quote what was stored, titles and notes
- * among it: of those the code must do.
- */
-export function forLog(error: unknown): LoggedError {
-  if (!(error instanceof Error)) return { name: typeof error, code: '', at: [] };
-  const isOfDatabase = error instanceof BaseError || 'severity' in error;
-  return {
-    name: error.name,
-    code: codeOf(causeOf(error)),
-    ...(!isOfDatabase && { message: error.message }),
-    at: (error.stack ?? '')
-      .split('\n')
-      .filter((line) => /^\s+at /.test(line))
-      .map((line) => line.trim()),
-  };
+  return ['53100', 'ENOSPC', 'EDQUOT'].includes(errorCode(error));
 }

@@ -2,8 +2,9 @@
 import type { ErrorRequestHandler } from 'express';
 import { AudioProblem } from '../audio/audio-problem';
 import { ToolFailure } from '../audio/run-tool';
-import { forLog, isDiskFull, isOutage } from '../db/outage';
+import { isDiskFull, isOutage } from '../db/outage';
 import { HttpError } from './errors';
+import { forLog } from './for-log';
 
 const AUDIO_STATUS = 422;
 const DRAINED_BYTES = 1_000_000;
