@@ -48,8 +48,9 @@ export default defineConfig({
           exclude: ['server/src/**/*.unit.spec.ts'],
           // Files share two cores and one PostgreSQL; each has a database of its own.
           fileParallelism: false,
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          // An analysis is nice to others: beside a busy browser it takes its time.
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
         },
       },
     ],

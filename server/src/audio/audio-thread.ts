@@ -7,8 +7,8 @@ import { AudioProblem } from './audio-problem';
 import type { ThreadData, ThreadMessage } from './run-in-thread';
 import { ToolFailure } from './run-tool';
 
-/** As nice as ffmpeg: requests come first. On Linux the priority is the thread's own (man 2 setpriority, under NOTES). */
-const NICENESS = 10;
+/** Requests come first, and on a busy computer it still gets on. On Linux the priority is the thread's own (man 2 setpriority, under NOTES). */
+const NICENESS = 5;
 setPriority(NICENESS);
 
 const data = workerData as ThreadData;

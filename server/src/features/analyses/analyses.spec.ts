@@ -70,7 +70,7 @@ describe('analyses that run', () => {
       body: JSON.stringify({ baseRevision: revision, document: { ...document, tuning, loops } }),
     });
     expect(saved.status).toBe(200);
-    await expect.poll(async () => (await open()).job?.status, { timeout: 30_000 }).toBe('done');
+    await expect.poll(async () => (await open()).job?.status, { timeout: 90_000 }).toBe('done');
     const after = await open();
     expect(after.revision).toBe(revision + 2);
     expect(after.document).toMatchObject({ tuning, loops });
@@ -83,7 +83,7 @@ describe('analyses that run', () => {
     const open = async (): Promise<OpenSong> =>
       openSongSchema.parse(await (await server.ask(`/api/songs/${songId}`)).json());
     const finished = async (): Promise<OpenSong> => {
-      await expect.poll(async () => (await open()).job?.status, { timeout: 20_000 }).toBe('done');
+      await expect.poll(async () => (await open()).job?.status, { timeout: 90_000 }).toBe('done');
       return open();
     };
     const { revision, document } = await finished();
@@ -129,7 +129,7 @@ describe('an analysis that is told the tuning', () => {
     const tuning = { name: 'custom', stringsMidi: [43, 43, 50, 55, 59, 62], capo: 0 };
     const { id } = (await (await start({ tuning })).json()) as AnalysisJob;
     await expect
-      .poll(async () => (await server.services.analyses.get(id))?.status, { timeout: 30_000 })
+      .poll(async () => (await server.services.analyses.get(id))?.status, { timeout: 90_000 })
       .toBe('done');
     expect((await server.services.analyses.newestResult(recordingId))?.tuning).toMatchObject(tuning);
   });

@@ -22,6 +22,21 @@ const NEWEST_JOB = `(
     'soFar', a.so_far, 'problem', a.problem, 'kept', a.kept)
   FROM analyses a WHERE a.recording_id = r.id ORDER BY a.created_at DESC LIMIT 1)`;
 
+/**
+ * One statement, so that a save is one way to the database and back, whatever else is going on: the song moves on from the revision
+ * that the document was made on (of two savers on the same base one wins), the document is added, the oldest one goes.
+ */
+const SAVE = `
+  WITH moved AS (
+    UPDATE songs SET title = $title, artist = $artist, revision = $revision, summary = $summary::jsonb,
+      updated_at = COALESCE($updatedAt::timestamptz, updated_at)
+    WHERE id = $id::uuid AND revision = $baseRevision RETURNING id
+  ), trimmed AS (
+    DELETE FROM song_revisions v USING moved WHERE v.song_id = moved.id AND v.revision <= $oldest
+  )
+  INSERT INTO song_revisions (song_id, revision, document, saved_at)
+  SELECT id, $revision, $document::jsonb, $now::timestamptz FROM moved RETURNING revision`;
+
 interface ShelfRow {
   id: string;
   title: string;
@@ -84,31 +99,36 @@ export interface SongsStore {
 }
 
 export function createSongsStore(sequelize: Sequelize): SongsStore {
+  /** `updatedAt` null leaves the song's place on the shelf. */
   const store = async (
     id: string,
     baseRevision: number,
     document: SongDocument,
-    row: { readonly summary: DocumentSummary; readonly updatedAt?: Date },
+    row: { readonly summary: DocumentSummary; readonly updatedAt: Date | null },
     now: Date,
-    transaction: Transaction,
+    transaction?: Transaction,
   ): Promise<SaveResult> => {
-    const { title, artist } = document;
     const revision = baseRevision + 1;
-    // The condition and the change are one statement: of two savers on the same base one wins.
-    const [changed] = await SongRow.update(
-      { title, artist, revision, ...row },
-      { where: { id, revision: baseRevision }, transaction },
-    );
-    if (changed === 0) {
-      const exists = await SongRow.count({ where: { id }, transaction });
-      return { saved: false, reason: exists > 0 ? 'conflict' : 'not-found' };
-    }
-    await SongRevisionRow.create({ songId: id, revision, document, savedAt: now }, { transaction });
-    await sequelize.query('DELETE FROM song_revisions WHERE song_id = :id AND revision <= :last', {
-      replacements: { id, last: revision - REVISIONS_KEPT },
+    const { title, artist } = document;
+    const [saved] = await sequelize.query<{ revision: number }>(SAVE, {
+      type: QueryTypes.SELECT,
+      bind: {
+        id,
+        baseRevision,
+        revision,
+        title,
+        artist,
+        summary: JSON.stringify(row.summary),
+        updatedAt: row.updatedAt,
+        document: JSON.stringify(document),
+        now,
+        oldest: revision - REVISIONS_KEPT,
+      },
       transaction,
     });
-    return { saved: true, revision, savedAt: now };
+    if (saved) return { saved: true, revision, savedAt: now };
+    const exists = await SongRow.count({ where: { id }, transaction });
+    return { saved: false, reason: exists > 0 ? 'conflict' : 'not-found' };
   };
   return {
     async list() {
@@ -147,13 +167,11 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
     },
 
     save(id, baseRevision, document, summary, now) {
-      return sequelize.transaction((transaction) =>
-        store(id, baseRevision, document, { summary, updatedAt: now }, now, transaction),
-      );
+      return store(id, baseRevision, document, { summary, updatedAt: now }, now);
     },
 
     saveDraft(id, baseRevision, document, summary, now, transaction) {
-      return store(id, baseRevision, document, { summary }, now, transaction);
+      return store(id, baseRevision, document, { summary, updatedAt: null }, now, transaction);
     },
 
     async lockOf(recordingId, transaction) {
