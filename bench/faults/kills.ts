@@ -22,14 +22,17 @@ export async function killWhileWriting(system: System, chance: Chance, kills: nu
 
   for (let round = 0; round < kills; round++) {
     let isKilled = false;
-    let sent: SongDocument = document;
+    // What was acknowledged last, and what was sent after it: any of that may have been stored although its answer was lost.
+    let possible = [document.title];
     const writing = (async () => {
       while (!isKilled) {
-        sent = { ...document, title: `Edit ${++edits}` };
+        const sent: SongDocument = { ...document, title: `Edit ${++edits}` };
+        possible.push(sent.title);
         const answer = await saveSong(system.url, songId, revision, sent);
         if (answer?.status !== 200) continue;
         figures.acknowledged++;
         document = sent;
+        possible = [sent.title];
         revision = ((await answer.json()) as { revision: number }).revision;
       }
     })();
@@ -46,9 +49,8 @@ export async function killWhileWriting(system: System, chance: Chance, kills: nu
     isKilled = true;
     await writing;
     figures.longestBackS = Math.max(figures.longestBackS, (performance.now() - from) / 1000);
-    // What was sent last may have been stored although its answer was lost.
     const now = await openSong(system.url, songId);
-    const isThere = [document.title, sent.title].includes(now.document.title) && now.revision >= revision;
+    const isThere = possible.includes(now.document.title) && now.revision >= revision;
     if (!isThere) figures.lost++;
     ({ revision, document } = now);
   }

@@ -25,8 +25,13 @@ export async function importSong(
   return importAnswerSchema.parse(await answer.json());
 }
 
+/** Waits while the database is away: a killed one answers for a moment longer, and then not until it is back. */
 export async function openSong(url: string, id: string): Promise<OpenSong> {
-  return openSongSchema.parse(await (await fetch(`${url}/api/songs/${id}`)).json());
+  for (;;) {
+    const answer = await fetch(`${url}/api/songs/${id}`);
+    if (answer.status !== 503) return openSongSchema.parse(await answer.json());
+    await new Promise((resolve) => setTimeout(resolve, 50));
+  }
 }
 
 /** The answer, or null where none came. */
