@@ -38,9 +38,6 @@ export function createImport(
     return known && { songId: known.songId, recordingId: known.id, alreadyKnown: true };
   }
 
-  /** One piece at a time, whoever sends it: twenty uploads at once would fill every turn of the event loop. */
-  const writing = pLimit(1);
-
   /** Writes what comes in to a file. */
   async function spool(
     bytes: AsyncIterable<Buffer>,
@@ -53,10 +50,8 @@ export function createImport(
       for await (const chunk of bytes) {
         byteLength += chunk.length;
         if (byteLength > MAX_UPLOAD_BYTES) throw tooLarge();
-        await writing(async () => {
-          hash.update(chunk);
-          await file.writeFile(chunk);
-        });
+        hash.update(chunk);
+        await file.writeFile(chunk);
       }
     } finally {
       await file.close();
