@@ -1,13 +1,16 @@
 // Sets of tests: `unit` and `web` beside the sources, `checks` against outside sources, `server` on a real PostgreSQL, `start`
-// on real processes.
+// on real processes. What is pure shares its modules from file to file: reading them anew for each took most of the time.
 import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
+    // Vitest leaves one core to others; here nothing else runs meanwhile.
+    maxWorkers: 2,
     projects: [
       {
         test: {
           name: 'unit',
+          isolate: false,
           include: [
             'core/src/**/*.spec.ts',
             'contract/src/**/*.spec.ts',
@@ -28,6 +31,7 @@ export default defineConfig({
       {
         test: {
           name: 'checks',
+          isolate: false,
           include: ['core/checks/**/*.check.ts', 'bench/**/*.check.ts'],
           testTimeout: 60_000,
         },
