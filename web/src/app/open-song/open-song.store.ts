@@ -6,7 +6,7 @@ import { withHistory } from './with-history';
 import { withSaving } from './with-saving';
 import { withSelection } from './with-selection';
 
-export { IN_TROUBLE, type SaveStatus } from './with-saving';
+export { IN_TROUBLE, type SaveStatus } from './saving-state';
 
 export const OpenSongStore = signalStore(
   { providedIn: 'root' },
