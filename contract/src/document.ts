@@ -56,18 +56,29 @@ const marksSchema = z.object(
   ) as unknown as MarkSchemas,
 );
 
+const frets = z
+  .array(z.object({ string: z.int().min(1).max(COUNT_LIMITS.strings), fret: within(RANGES.fret) }))
+  .max(COUNT_LIMITS.strings)
+  .refine(
+    (written) => new Set(written.map((f) => f.string)).size === written.length,
+    'a string is written twice',
+  );
+
+/** Frets need strings that the tuning has. */
+const writtenAsSchema = z
+  .object({ tuning: tuningSchema, frets })
+  .refine(
+    (written) => written.frets.every((f) => f.string <= written.tuning.stringsMidi.length),
+    'a string is not there in its tuning',
+  );
+
 /** Fields with a default came later; stored documents of before lack them. */
 const strumSchema = z.object({
   id,
   startTicks: ticks,
   durationTicks: ticks.min(1),
-  frets: z
-    .array(z.object({ string: z.int().min(1).max(COUNT_LIMITS.strings), fret: within(RANGES.fret) }))
-    .max(COUNT_LIMITS.strings)
-    .refine(
-      (frets) => new Set(frets.map((f) => f.string)).size === frets.length,
-      'a string is written twice',
-    ),
+  frets,
+  writtenAs: writtenAsSchema.nullable().default(null),
   palmMute: z.boolean(),
   dead: z.boolean(),
   rest: z.boolean().default(false),

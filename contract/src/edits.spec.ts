@@ -4,7 +4,6 @@
  */
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { retune } from '@wild-needle/core/draft';
 import { parseTuning, STANDARD_TUNING } from '@wild-needle/core/guitar';
 import * as edits from '@wild-needle/core/riff';
 import type { SongDocument, Variation } from '@wild-needle/core/riff';
@@ -358,8 +357,9 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
   retune: fc.constantFrom(...tunings).map(
     (t): Edit =>
       (d) =>
-        retune(d, t).document,
+        edits.retune(d, t),
   ),
+  leaveOutLost: fc.constant(edits.leaveOutLost),
 };
 
 /** Exported functions that take a document and are no edits of it, or that edits of the list are made of. */

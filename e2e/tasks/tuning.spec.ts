@@ -26,20 +26,29 @@ test('settles pitch and tuning of a recording off 440 Hz, moves the tab along, a
   await page.keyboard.press('1');
   await expect(page.getByText('69.3 Hz')).toBeVisible();
 
-  // A tuning whose low string is too high: what is lost is told, and can be had back.
+  // A tuning whose low string is too high: what is lost is named, goes to its strum, and comes back with the tuning.
   await page.getByRole('combobox', { name: 'Another tuning' }).click();
   await page.getByRole('option', { name: 'Standard', exact: true }).click();
-  await expect(page.getByText(/can't be played in this tuning/)).toBeVisible();
-  await page.getByRole('button', { name: 'Back' }).click();
-  await expect(page.getByRole('radio', { name: /Drop D, −1 semitone/ })).toBeChecked();
+  await expect(page.getByText(/can't be played so/)).toBeVisible();
+  await page.getByRole('button', { name: 'Which?' }).click();
+  await page.getByRole('menuitem', { name: /^Riff A, 1 of bar 1: C#2/ }).click();
+  await expect(riffs.grid.getByRole('gridcell', { selected: true })).toHaveAccessibleName(
+    /C#2.* lost in this tuning/,
+  );
+  await page.getByRole('tab', { name: 'Tuning' }).click();
+  await page.getByRole('radio', { name: /Drop D, −1 semitone/ }).click();
+  await expect(page.getByText(/can't be played so/)).toBeHidden();
+  await page.getByRole('tab', { name: 'Riffs' }).click();
+  await expect.poll(() => riffs.strums()).toEqual(before);
+  await page.getByRole('tab', { name: 'Tuning' }).click();
 
   // String by string: the seventh is a fourth under the sixth.
   await page.getByRole('button', { name: 'One string more' }).click();
   await expect(page.getByRole('heading', { name: 'Seven strings' })).toBeVisible();
   await page.getByRole('button', { name: 'String 7 down' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
   await page.getByRole('tab', { name: 'Riffs' }).click();
   await riffs.ready();
-  await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
   await expect.poll(() => riffs.strums()).toEqual(before);
 });

@@ -7,5 +7,3 @@ export { strumsAsHeard } from './write';
 export { comparePass, isNotable, ownDifferences } from './compare';
 export type { Difference, PassComparison, StrumVerdict, Verdict } from './compare';
 export { variationOfPass } from './variation-of-pass';
-export { retune } from './retune';
-export type { LostNotes } from './retune';

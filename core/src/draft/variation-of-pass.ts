@@ -44,7 +44,7 @@ export function variationOfPass(
       const isOtherChord = chordDistance(written, identifyChord(sounded.midi)) >= OTHER_CHORD_FROM;
       return {
         ...copy,
-        frets: isOtherChord ? fretsOf(sounded.midi) : strum.frets,
+        ...(isOtherChord && { frets: fretsOf(sounded.midi), writtenAs: null }),
         palmMute: sounded.palmMuted,
         trust: 'heard',
       };

@@ -132,6 +132,12 @@ export interface BarGroup {
   readonly bars: number;
 }
 
+/** What was written before the tab was moved to another tuning. */
+export interface WrittenAs {
+  readonly tuning: Tuning;
+  readonly frets: readonly StringFret[];
+}
+
 export interface Strum {
   readonly id: string;
   readonly startTicks: Ticks;
@@ -139,6 +145,8 @@ export interface Strum {
   readonly durationTicks: Ticks;
   /** Strings that are pressed or open. Empty for a dead stroke over all strings, a rest, and while nothing is written. */
   readonly frets: readonly StringFret[];
+  /** Null where it stands as it was written; see `retune.ts`. */
+  readonly writtenAs: WrittenAs | null;
   readonly palmMute: boolean;
   readonly dead: boolean;
   /** Nothing is struck here, and what sounded before is stopped. */
@@ -152,6 +160,7 @@ export interface Strum {
 /** What a strum has before anything is known of it. */
 export const PLAIN_STRUM = {
   frets: [],
+  writtenAs: null,
   palmMute: false,
   dead: false,
   rest: false,

@@ -41,6 +41,11 @@ function changeLists(riff: Riff, change: (strums: StrumList, span: Span) => Stru
   return isSame ? riff : { ...riff, strums, variations };
 }
 
+/** Frets written by hand are what is written from now on, whatever tuning the strum came from. */
+function writtenOn(before: Strum, after: Strum): Strum {
+  return after.frets === before.frets || after.writtenAs === null ? after : { ...after, writtenAs: null };
+}
+
 function changeStrums(
   document: SongDocument,
   riffId: string,
@@ -49,7 +54,7 @@ function changeStrums(
 ): SongDocument {
   return changeRiff(document, riffId, (riff) =>
     changeLists(riff, (strums) => {
-      const changed = strums.map((s) => (ids.has(s.id) ? change(s) : s));
+      const changed = strums.map((s) => (ids.has(s.id) ? writtenOn(s, change(s)) : s));
       return changed.every((s, i) => s === strums[i]) ? strums : changed;
     }),
   );

@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, type SongDocument } from './document';
-import { NO_MARKS } from './marks/fields';
+import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM, type SongDocument } from './document';
 import {
   doubleTempo,
   gridFromTaps,
@@ -38,15 +37,11 @@ const SONG: SongDocument = {
         { beats: 4, unit: 4 },
       ],
       strums: [0, 480, 960, 2880, 5760].map((startTicks, i) => ({
+        ...PLAIN_STRUM,
         id: String(i),
         startTicks,
         durationTicks: 480,
         frets: [{ string: 6, fret: i }],
-        palmMute: false,
-        dead: false,
-        rest: false,
-        marks: NO_MARKS,
-        note: '',
         trust: 'checked',
       })),
     },

@@ -2,8 +2,8 @@
  * Two guitars in one document. The screens work on the song as one guitar plays it; for the other, the document is turned
  * round, changed and turned back.
  */
-import type { Tuning } from '../guitar';
 import type { Riff, SongDocument, Strum } from './document';
+import { retuneStrums } from './retune';
 
 export type GuitarNumber = 1 | 2;
 
@@ -62,8 +62,8 @@ function inOrder(strums: readonly Strum[]): Strum[] {
 }
 
 /**
- * Gives strums of the first guitar to the second; where it has one at the same place already, they stay. The sound is the
- * same when both are tuned alike; otherwise the frets want to be looked at, and count as guessed.
+ * Gives strums of the first guitar to the second, as they sound; where it has one at the same place already, they stay. What its
+ * tuning can't play is lost there and comes back as after any move, see `retune.ts`.
  */
 export function giveToOther(
   document: SongDocument,
@@ -72,22 +72,16 @@ export function giveToOther(
 ): SongDocument {
   const { guitar2, tuning } = document;
   if (!guitar2) return document;
-  const isSameTuning = isEqualTuning(tuning, guitar2);
   const riffs = document.riffs.map((riff): Riff => {
     if (riff.id !== riffId) return riff;
     const taken = new Set(riff.guitar2.map((s) => s.startTicks));
     const given = riff.strums.filter((s) => strumIds.has(s.id) && !taken.has(s.startTicks));
     if (given.length === 0) return riff;
-    const moved = isSameTuning ? given : given.map((s) => ({ ...s, trust: 'guessed' as const }));
     return {
       ...riff,
       strums: riff.strums.filter((s) => !given.includes(s)),
-      guitar2: inOrder([...riff.guitar2, ...moved]),
+      guitar2: inOrder([...riff.guitar2, ...retuneStrums(given, tuning, guitar2)]),
     };
   });
   return { ...document, riffs };
-}
-
-function isEqualTuning(a: Tuning, b: Tuning): boolean {
-  return a.capo === b.capo && a.stringsMidi.join() === b.stringsMidi.join();
 }

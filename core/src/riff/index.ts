@@ -16,6 +16,7 @@ export type {
   SongDocument,
   Strum,
   Variation,
+  WrittenAs,
 } from './document';
 export {
   barStartsTicks,
@@ -98,6 +99,8 @@ export {
   swapGuitars,
 } from './guitars';
 export type { GuitarNumber } from './guitars';
+export { allLostNotes, leaveOutLost, lostNotes, retune } from './retune';
+export type { LostNotes } from './retune';
 export { MARK_FIELDS, NO_MARKS } from './marks/fields';
 export type { Marks } from './marks/fields';
 export { applyMark, MARK_ROWS, MARKS, markWords } from './marks/marks';

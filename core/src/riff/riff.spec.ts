@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import {
   PLAIN_SONG,
-  NO_MARKS,
+  PLAIN_STRUM,
   PLAIN_RIFF,
   PLAIN_SECTION,
   addStrums,
@@ -35,6 +35,7 @@ import {
 
 function strum(id: string, startTicks: number): Strum {
   return {
+    ...PLAIN_STRUM,
     id,
     startTicks,
     durationTicks: 960,
@@ -42,11 +43,6 @@ function strum(id: string, startTicks: number): Strum {
       { string: 6, fret: 0 },
       { string: 5, fret: 2 },
     ],
-    palmMute: false,
-    dead: false,
-    rest: false,
-    marks: NO_MARKS,
-    note: '',
     trust: 'heard',
   };
 }

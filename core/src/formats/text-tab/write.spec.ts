@@ -7,6 +7,7 @@ import {
   type Strum,
   PLAIN_RIFF,
   NO_MARKS,
+  PLAIN_STRUM,
   PLAIN_SECTION,
   type Marks,
 } from '../../riff';
@@ -18,15 +19,11 @@ function strum(
   marks: Partial<Strum> = {},
 ): Strum {
   return {
+    ...PLAIN_STRUM,
     id: String(startTicks),
     startTicks,
     durationTicks: 480,
     frets: frets.map(([string, fret]) => ({ string, fret })),
-    palmMute: false,
-    dead: false,
-    rest: false,
-    marks: NO_MARKS,
-    note: '',
     trust: 'checked',
     ...marks,
   };

@@ -40,8 +40,8 @@ import { Now } from '../../transport/now';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { ChordName } from '../../shared/chord-name';
 import { PassAnswers } from '../../open-song/pass-answers';
-import { Icon } from '../../shared/icon';
 import { exportAs } from '../../shared/export';
+import { HistoryButtons } from '../../shared/history-buttons';
 import { historyHandlers } from '../../shared/history-keys';
 import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
 import { ScreenKeys } from '../../shared/screen-keys';
@@ -65,7 +65,7 @@ const MARGIN_PX = 16;
 
 @Component({
   selector: 'wn-sections-page',
-  imports: [ChordName, MatButton, MatButtonToggleModule, MatMenuModule, MatTooltip, Icon, Needle, RoadMap],
+  imports: [ChordName, MatButton, MatButtonToggleModule, MatMenuModule, MatTooltip, HistoryButtons, Needle, RoadMap],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'onKey($event)' },
   templateUrl: './sections.page.html',

@@ -1,14 +1,14 @@
 /** Settle pitch and tuning: how far the recording is off, which tuning could have played it, and the strings of it. */
 import type { OnDestroy } from '@angular/core';
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatFormFieldModule } from '@angular/material/form-field';
 import { MatRadioModule } from '@angular/material/radio';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSelectModule } from '@angular/material/select';
+import { ActivatedRoute, Router } from '@angular/router';
 import { Store } from '@ngrx/store';
-import { retune, type LostNotes } from '@wild-needle/core/draft';
 import {
   describeStrings,
   SCALES_MM,
@@ -17,7 +17,15 @@ import {
   tuningLabel,
   type Tuning,
 } from '@wild-needle/core/guitar';
-import { setReferenceCents, setTuneTo, type SongDocument } from '@wild-needle/core/riff';
+import {
+  allLostNotes,
+  leaveOutLost,
+  retune,
+  setReferenceCents,
+  setTuneTo,
+  type LostNotes,
+  type SongDocument,
+} from '@wild-needle/core/riff';
 import { spellingKey, type Spelling } from '@wild-needle/core/theory';
 import { Tuner, type TunerInput } from './tuner/tuner';
 import { OpenSongStore } from '../../open-song/open-song.store';
@@ -27,6 +35,9 @@ import { historyHandlers } from '../../shared/history-keys';
 import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
 import { ScreenKeys } from '../../shared/screen-keys';
 import { TUNING_KEYS } from './tuning-keys';
+import { placeWords } from '../../shared/difference-words';
+import { HistoryButtons } from '../../shared/history-buttons';
+import { noteNames } from '../../shared/note-name';
 import { counted } from '../../shared/words';
 import { settingsActions } from '../../state/settings/settings.actions';
 import { settingsFeature } from '../../state/settings/settings.reducer';
@@ -55,6 +66,7 @@ const idOf = ({ stringsMidi, capo }: Tuning): string => `${stringsMidi.join()}/$
   selector: 'wn-tuning-page',
   imports: [
     GuitarSwitch,
+    HistoryButtons,
     Icon,
     MatButton,
     MatButtonToggleModule,
@@ -75,6 +87,8 @@ export class TuningPage implements OnDestroy {
   protected readonly tuner = inject(Tuner);
   private readonly control = inject(DeckControl);
   private readonly store = inject(Store);
+  private readonly router = inject(Router);
+  private readonly route = inject(ActivatedRoute);
   protected readonly spelling = this.store.selectSignal(settingsFeature.selectSpelling);
   protected readonly stringSet = this.store.selectSignal(settingsFeature.selectStringSet);
   protected readonly scaleMm = this.store.selectSignal(settingsFeature.selectScaleMm);
@@ -88,8 +102,11 @@ export class TuningPage implements OnDestroy {
   protected readonly scaleText = computed(() => `${Math.round(this.scaleMm())} mm`);
   protected readonly named = TUNINGS;
   protected readonly sharpOrFlat = sharpOrFlat;
-  /** What the tuning that was chosen last can't play. */
-  protected readonly lost = signal<readonly LostNotes[]>([]);
+  /** What the tuning can't play of what is written. */
+  protected readonly lost = computed(() => {
+    const document = this.song.written();
+    return document ? allLostNotes(document) : [];
+  });
 
   private readonly analysis = this.song.analysis;
   protected readonly cents = computed(() => this.song.document()?.referenceOffsetCents ?? 0);
@@ -159,7 +176,7 @@ export class TuningPage implements OnDestroy {
   );
   protected readonly lostWords = computed(() => {
     const notes = this.lost().reduce((sum, l) => sum + l.notes.length, 0);
-    return `${counted(notes, 'note')} of ${counted(this.lost().length, 'strum')} can't be played in this tuning; those strums are marked as guessed.`;
+    return `${counted(notes, 'note')} of ${counted(this.lost().length, 'strum')} can't be played so. Another tuning brings them back.`;
   });
   protected readonly heard = computed((): HeardString | null => {
     const freqHz = this.tuner.freqHz();
@@ -217,9 +234,26 @@ export class TuningPage implements OnDestroy {
   protected choose(tuning: Tuning): void {
     const document = this.song.written();
     if (!document || idOf(document.tuning) === idOf(tuning)) return;
-    const { document: moved, lost } = retune(document, tuning);
-    this.song.changeWritten(() => moved);
-    this.lost.set(lost);
+    this.song.changeWritten((written) => retune(written, tuning));
+  }
+
+  /** 'Riff A, 2 & of bar 1: E2', with the variation that it stands in. */
+  protected lostWordsOf({ riff, variation, ticks, notes }: LostNotes): string {
+    const where = variation === null ? `Riff ${riff.letter}` : `Riff ${riff.letter}, “${variation}”`;
+    return `${where}, ${placeWords(riff, ticks)}: ${noteNames(notes, this.key())}`;
+  }
+
+  /** To the strum, where it can be written otherwise. */
+  protected goTo({ riff, strumId }: LostNotes): void {
+    const variation = riff.variations.find((v) => v.strums.some((s) => s.id === strumId));
+    this.song.selectRiff(riff.id);
+    this.song.selectVariation(variation?.id ?? null);
+    this.song.selectStrum(strumId);
+    void this.router.navigate(['../riffs'], { relativeTo: this.route });
+  }
+
+  protected leaveOut(): void {
+    this.song.changeWritten(leaveOutLost);
   }
 
   protected chooseNamed(name: string): void {

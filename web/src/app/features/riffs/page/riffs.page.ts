@@ -34,7 +34,7 @@ import { PassAnswers } from '../../../open-song/pass-answers';
 import { DeckControl } from '../../../transport/deck-control';
 import { doubtWords } from '../../../shared/doubt-words';
 import { GuitarSwitch } from '../../../shared/guitar-switch';
-import { Icon } from '../../../shared/icon';
+import { HistoryButtons } from '../../../shared/history-buttons';
 import { historyHandlers } from '../../../shared/history-keys';
 import { runScreenKey, type KeyHandlers } from '../../../shared/key-map';
 import { ScreenKeys } from '../../../shared/screen-keys';
@@ -64,7 +64,7 @@ type MarkHandlers = Pick<KeyHandlers<typeof RIFF_KEYS>, `mark-${MarkCommand}`>;
   selector: 'wn-riffs-page',
   imports: [
     GuitarSwitch,
-    Icon,
+    HistoryButtons,
     MatButton,
     MatButtonToggleModule,
     MatMenuModule,

@@ -1,11 +1,7 @@
 /** Why a way to play a strum is offered, in words. */
 import type { QuietString, Fingering, FingeringReason } from '@wild-needle/core/guitar';
-import { pitchClassOf, spellPitchClass, type Key } from '@wild-needle/core/theory';
-
-/** 'G2' in scientific pitch notation. */
-export function noteName(midi: number, key: Key | null): string {
-  return spellPitchClass(pitchClassOf(midi), key) + String(Math.floor(midi / 12) - 1);
-}
+import type { Key } from '@wild-needle/core/theory';
+import { noteName } from '../../../shared/note-name';
 
 /** A note is told as heard from this probability on, and as not heard below the other. */
 const HEARD = 0.6;

@@ -11,7 +11,7 @@ import {
 } from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import type { StringFret, Fingering } from '@wild-needle/core/guitar';
-import { markWords, strumNotes, TEXT_LIMITS, type MarkCommand } from '@wild-needle/core/riff';
+import { lostNotes, markWords, strumNotes, TEXT_LIMITS, type MarkCommand } from '@wild-needle/core/riff';
 import { nameNotes } from '@wild-needle/core/theory';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { behindPaint } from '../../../shared/behind-paint';
@@ -25,7 +25,7 @@ import { chordNameOf } from '../tab/row-layout';
 import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
 
 import { FingeringList } from './fingering-list';
-import { noteName } from './fingering-words';
+import { noteName, noteNames } from '../../../shared/note-name';
 import { RIFF_KEYS } from '../keys/riff-keys';
 
 /** Under this probability a written note is not heard. */
@@ -236,7 +236,15 @@ export class StrumPanel {
     if (!strum) return '';
     const chord = nameNotes(strumNotes(strum, this.view.tuning()), this.view.key()).words;
     const marks = markWords(strum);
-    return [many > 1 ? `${many} strums chosen` : '', chord, ...marks].filter((w) => w !== '').join(', ');
+    const lost = lostNotes(strum, this.view.tuning());
+    return [
+      many > 1 ? `${many} strums chosen` : '',
+      lost.length > 0 ? `${noteNames(lost, this.view.key())} lost in this tuning` : '',
+      chord,
+      ...marks,
+    ]
+      .filter((w) => w !== '')
+      .join(', ');
   });
   protected readonly place = computed(() => {
     const { riff, strum } = this.shown();

@@ -6,6 +6,7 @@ import type { StringFret, Tuning } from '@wild-needle/core/guitar';
 import {
   barStartsTicks,
   isBlank,
+  lostNotes,
   rulerCounts,
   soundingEndTicks,
   strokeOf,
@@ -67,6 +68,8 @@ export interface StrumBlock {
   /** Was heard to be so, or written by hand, or is only a guess. */
   readonly isGuess: boolean;
   readonly hasNote: boolean;
+  /** A note of it can't be played in this tuning. */
+  readonly isMissing: boolean;
 }
 
 export interface RowLayout {
@@ -210,6 +213,7 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
     const joins = joinsOf(strum, before, left, yOf);
     before = { frets: strum.frets, endX: left + width };
     if (!visible(strum.startTicks)) return [];
+    const lost = lostNotes(strum, tuning);
     const isBare = strum.frets.length === 0 || strum.rest;
     const struck = isBare ? openLines.map((l) => l.string) : strum.frets.map((f) => f.string);
     const ys = struck.map((s) => yOf.get(s) ?? TOP);
@@ -240,9 +244,10 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
         tailX: Math.max(left + width, Math.min(widthPx, x(soundingEndTicks(riff, i)))),
         name: shown,
         nameSizePx: strum.palmMute ? MUTED_NAME_PX : NAME_PX,
-        spoken: spokenStrum(strum, name),
+        spoken: spokenStrum(strum, name, lost, key),
         isGuess: strum.trust === 'guessed',
         hasNote: strum.note !== '',
+        isMissing: lost.length > 0,
       },
     ];
   });

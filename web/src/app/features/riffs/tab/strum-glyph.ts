@@ -91,6 +91,9 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
       @if (b.hasNote) {
         <svg:circle class="note" [attr.cx]="b.x + b.width + 3" [attr.cy]="b.top + 3" r="4" />
       }
+      @if (b.isMissing) {
+        <svg:circle class="missing" [attr.cx]="b.x + b.width / 2" [attr.cy]="b.top + b.height" r="6" />
+      }
       @if (selected() && !sounding()) {
         <svg:path class="bracket" [attr.d]="bracket()" />
       }
@@ -179,6 +182,12 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
     }
     .stroke.up {
       fill: none;
+    }
+    .missing {
+      fill: var(--sleeve);
+      stroke: var(--doubt);
+      stroke-width: 2.5;
+      stroke-dasharray: 4 2;
     }
     .note {
       fill: var(--groove2);

@@ -12,7 +12,12 @@ describe('a strum in words', () => {
       'slid into from below, bar dip, accent',
     );
     expect(words({}, { rest: true })).toBe('rest');
-    expect(spokenStrum(strum(0, []), '')).toBe('not written yet');
-    expect(spokenStrum(strum(0, [[6, 3]], { palmMute: true }), 'G')).toBe('G palm mute: string 6 fret 3');
+    expect(spokenStrum(strum(0, []), '', [], null)).toBe('not written yet');
+    expect(spokenStrum(strum(0, [[6, 3]], { palmMute: true }), 'G', [], null)).toBe(
+      'G palm mute: string 6 fret 3',
+    );
+    expect(spokenStrum(strum(0, [[5, 3]]), 'C', [40, 43], null)).toBe(
+      'C: string 5 fret 3; E2 and G2 lost in this tuning',
+    );
   });
 });

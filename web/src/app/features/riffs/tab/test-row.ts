@@ -1,6 +1,6 @@
 /** A riff of one bar, for the tests of the row. */
 import { STANDARD_TUNING } from '@wild-needle/core/guitar';
-import { NO_MARKS, PLAIN_RIFF, type Riff, type Strum } from '@wild-needle/core/riff';
+import { PLAIN_RIFF, PLAIN_STRUM, type Riff, type Strum } from '@wild-needle/core/riff';
 
 export function strum(
   startTicks: number,
@@ -8,15 +8,11 @@ export function strum(
   marks: Partial<Strum> = {},
 ): Strum {
   return {
+    ...PLAIN_STRUM,
     id: String(startTicks),
     startTicks,
     durationTicks: 960,
     frets: frets.map(([string, fret]) => ({ string, fret })),
-    palmMute: false,
-    dead: false,
-    rest: false,
-    marks: NO_MARKS,
-    note: '',
     trust: 'heard',
     ...marks,
   };
