@@ -4,10 +4,12 @@
  */
 import * as z from 'zod';
 import {
+  barsPerPass,
   COUNT_LIMITS,
   DOCUMENT_SCHEMA,
   MARK_FIELDS,
   RANGES,
+  sectionBars,
   TEXT_LIMITS,
   TRUSTS,
   TUNE_TO,
@@ -111,18 +113,23 @@ const riffSchema = z.object({
     .default([]),
 });
 
+const barsOfRiff = z.int().min(0).max(COUNT_LIMITS.barsOfRiff);
+
 const sectionSchema = z.object({
   id,
   name,
-  riffId: id,
+  riffId: id.nullable(),
   startBar: z.int().min(0),
   passes: z.int().min(1).max(COUNT_LIMITS.passes),
+  skipBars: barsOfRiff.default(0),
+  cutBars: barsOfRiff.default(0),
   transpose: within(RANGES.transpose),
   answers: z
     .array(z.object({ pass: z.int().min(0), variationId: id.nullable() }))
     .max(COUNT_LIMITS.answers)
     .default([]),
   tone: name.default(''),
+  key: keySchema.nullable().default(null),
   startIsConfirmed: z.boolean().default(false),
 });
 
@@ -157,11 +164,19 @@ const schema = z
   .superRefine((document, context) => {
     const riffIds = new Set(document.riffs.map((r) => r.id));
     document.sections.forEach((section, i) => {
-      if (!riffIds.has(section.riffId)) {
+      if (section.riffId !== null && !riffIds.has(section.riffId)) {
         context.addIssue({
           code: 'custom',
           path: ['sections', i, 'riffId'],
           message: 'names no riff of the song',
+        });
+      }
+      const perPass = barsPerPass(document, section);
+      if (Math.max(section.skipBars, section.cutBars) >= perPass || sectionBars(document, section) < 1) {
+        context.addIssue({
+          code: 'custom',
+          path: ['sections', i, 'cutBars'],
+          message: 'leaves no bar of a pass',
         });
       }
     });

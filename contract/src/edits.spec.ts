@@ -247,6 +247,26 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
       (d) =>
         edits.addPasses(d, s, by),
   ),
+  beginPart: fc.tuple(int, sectionId).map(
+    ([bar]): Edit =>
+      (d) =>
+        edits.beginPart(d, bar, { sectionId: newId(), riffId: newId() }),
+  ),
+  lengthenSection: fc.tuple(sectionId, int).map(
+    ([id, by]): Edit =>
+      (d) =>
+        edits.lengthenSection(d, id, by),
+  ),
+  removeSection: sectionId.map(
+    (id): Edit =>
+      (d) =>
+        edits.removeSection(d, id),
+  ),
+  setSectionKey: sectionId.map(
+    (id): Edit =>
+      (d) =>
+        edits.setSectionKey(d, id, { tonic: 'D', mode: 'minor' }),
+  ),
   setSectionRiff: fc.tuple(sectionId, riffId).map(
     ([s, r]): Edit =>
       (d) =>
@@ -326,10 +346,20 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
       (d) =>
         edits.freeBars(d, from, count),
   ),
-  barsBefore: int.map(
-    (bar): Edit =>
+  fillGap: fc.tuple(int, fc.constantFrom('before' as const, 'behind' as const), timeS).map(
+    ([bar, side, durationS]): Edit =>
       (d) =>
-        edits.barsBefore(d, bar),
+        edits.fillGap(d, bar, side, durationS),
+  ),
+  setMeter: fc.tuple(int, int, int, fc.constantFrom(...edits.UNITS)).map(
+    ([from, count, beats, unit]): Edit =>
+      (d) =>
+        edits.setMeter(d, { from, end: from + count }, { beats, unit }),
+  ),
+  useReading: fc.tuple(fc.constantFrom(30, 60, 90, 180, 999), int).map(
+    ([tempoBpm, beats]): Edit =>
+      (d) =>
+        edits.useReading(d, { tempoBpm, meter: { beats, unit: 4 } }),
   ),
   addPickUp: int.map(
     (beats): Edit =>
@@ -339,13 +369,20 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
   replaceGrid: fc
     .tuple(fc.double({ min: 0.01, max: 3, noNaN: true }), fc.double({ min: 0, max: 5, noNaN: true }))
     .map(([period, from]): Edit => (d) => {
-      const grid = edits.gridFromTaps(
-        [0, 1, 2, 3].map((i) => from + i * period),
-        4,
-        40,
-      );
-      return grid ? edits.replaceGrid(d, grid) : d;
+      const beatsS = [0, 1, 2, 3, 4, 5].map((i) => from + i * period);
+      return edits.replaceGrid(d, { beatsS, bars: [{ beat: 1, beats: 3, unit: 4 }] });
     }),
+  layTapped: fc.tuple(fc.double({ min: 0.2, max: 3, noNaN: true }), timeS, fc.boolean()).map(
+    ([period, from, follows]): Edit =>
+      (d) =>
+        edits.layTapped(d, {
+          beatsS: [0, 1, 2, 3].map((i) => from + i * period),
+          meter: { beats: 4, unit: 4 },
+          rest: follows ? 'follows' : 'keeps',
+          onsetsS: [],
+          durationS: 40,
+        }),
+  ),
   addSecondGuitar: fc.constant(edits.addSecondGuitar),
   removeSecondGuitar: fc.constant(edits.removeSecondGuitar),
   swapGuitars: fc.constant(edits.swapGuitars),

@@ -49,11 +49,14 @@ test('goes back and forth between slow and full speed, and keeps a loop with the
   await page.getByRole('button', { name: 'What to loop' }).click();
   await page.getByRole('menuitem', { name: 'Loop this section' }).click();
   await page.getByRole('button', { name: 'What to loop' }).click();
-  await page.getByRole('menuitem', { name: 'Keep “Intro, pass 1–2”' }).click();
+  const name = page.getByRole('textbox', { name: 'Name of the loop' });
+  await expect(name).toHaveAttribute('placeholder', 'Intro, pass 1–2');
+  await name.fill('Hard bit');
+  await name.press('Enter');
   await expect(page.getByText('Saved')).toBeVisible();
   await page.reload();
   await riffs.ready();
   await page.getByRole('button', { name: 'What to loop' }).click();
-  await page.getByRole('menuitem', { name: /^Intro, pass 1–2/ }).click();
+  await page.getByRole('menuitem', { name: /^Hard bit/ }).click();
   await expect(page.getByRole('button', { name: /Pass 1–2/, pressed: true })).toBeVisible();
 });

@@ -38,13 +38,27 @@ test('slows to 60 per cent and loops two bars', async ({ demoApp, page }) => {
   await expect.poll(() => loudspeaker.level()).toBeLessThan(0.002);
 });
 
-test('corrects the pitch of the recording by one key', async ({ demoApp, page }) => {
+test('corrects the pitch of the recording or tunes the guitar to it, the same on every screen', async ({
+  demoApp,
+  page,
+}) => {
   const shelf = new Shelf(page);
   await shelf.open(demoApp.url);
   const riffs = await shelf.openSong(SONG);
   await riffs.ready();
+  await expect(page.getByRole('button', { name: /Pitch −38 ct/, pressed: true })).toBeVisible();
   await page.keyboard.press('p');
-  await expect(page.getByRole('button', { name: 'Pitch −38 ct', pressed: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: /As recorded/, pressed: false })).toBeVisible();
+  await page.keyboard.press('F8');
+  await page.keyboard.press('F8');
+  await expect(page).toHaveTitle('Salt on the Wire, Tuning · Wild Needle');
+  await expect(page.getByRole('button', { name: /Retune the guitar/, pressed: true })).toBeVisible();
+  await expect(riffs.saved).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('button', { name: /Retune the guitar/, pressed: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: /As recorded/, pressed: false })).toBeVisible();
+  await page.keyboard.press('1');
+  await expect(page.getByRole('button', { name: /Pitch −38 ct/, pressed: true })).toBeVisible();
 });
 
 test('corrects a fret and a mute by keys, undoes and redoes', async ({ demoApp, page }) => {

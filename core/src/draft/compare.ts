@@ -4,10 +4,10 @@
  * sequence of two proteins"), so that one strum more or less does not put all others out of step.
  */
 import type { Tuning } from '../guitar';
-import { isBlank, isStruck, strumNotes, type Riff, type Strum } from '../riff';
+import { isBlank, isStruck, SIXTEENTH, strumNotes, type Riff, type Strum } from '../riff';
 import { identifyChord, type Chord } from '../theory';
 import { TICKS_PER_QUARTER, type Ticks } from '../units';
-import { SIXTEENTH, type HeardStroke } from './place';
+import type { HeardStroke } from './place';
 
 export type Verdict = 'agrees' | 'doubtful' | 'clashes' | 'missing' | 'unchecked';
 

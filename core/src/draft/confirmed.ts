@@ -16,12 +16,12 @@ export function confirmedIn(document: SongDocument): Confirmed {
     const pass = section && passesOf(section, riff, grid)[0];
     if (!pass) continue;
     // What the other guitar plays sounds too and is not confirmed by this one.
-    const played = riffOfPass(riff, section, 0).strums.filter((s) => !s.rest);
+    const played = riffOfPass(riff, section, pass).strums.filter((s) => !s.rest);
     const checked = played.filter((s) => s.trust === 'checked');
     for (const strum of checked) {
       const { startTicks, palmMute, dead } = strum;
       strums.push({
-        timeS: passTicksToSeconds(pass, riff, grid, startTicks),
+        timeS: passTicksToSeconds(pass, grid, startTicks),
         midi: strumNotes(strum, tuning).map((note) => note + pass.transpose),
         palmMuted: palmMute,
         dead,

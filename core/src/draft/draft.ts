@@ -57,7 +57,7 @@ function writePart(
 ): Strum[] {
   const passes = sections.flatMap((section) => passesOf(section, riff, grid));
   const agreed = agreeOnStrokes(
-    passes.map((pass) => placeStrokes(riff, strokesOfPass(pass, riff, grid, strumsOfPass(pass, strums)))),
+    passes.map((pass) => placeStrokes(riff, strokesOfPass(pass, grid, strumsOfPass(pass, strums)))),
   );
   return (
     writeStrums(agreed, tuning, (k) => `${idPrefix}-${k + 1}`)

@@ -4,8 +4,16 @@
  */
 import { bisector } from 'd3-array';
 import type { AnalysedStrum } from '../analysis';
-import { secondsToPassTicks, riffTicks, type BeatGrid, type Pass, type Riff } from '../riff';
-import { EARLY_S, TICKS_PER_QUARTER, type MidiNote, type Ticks } from '../units';
+import {
+  quantise,
+  riffTicks,
+  secondsToPassTicks,
+  SIXTEENTH,
+  type BeatGrid,
+  type Pass,
+  type Riff,
+} from '../riff';
+import { EARLY_S, type MidiNote, type Ticks } from '../units';
 
 /** A strum as it was heard in a pass, on the clock of the riff. */
 export interface HeardStroke {
@@ -26,12 +34,6 @@ export interface PlacedStroke extends Omit<HeardStroke, 'ticks' | 'endTicks'> {
   readonly endTicks: Ticks;
 }
 
-/** Places that strums are put on: sixteenths, and triplets where they fit clearly better. */
-export const SIXTEENTH: Ticks = TICKS_PER_QUARTER / 4;
-const TRIPLET: Ticks = TICKS_PER_QUARTER / 3;
-/** Triplets must fit this much better before a beat is read as one. */
-const TRIPLET_ADVANTAGE = 0.6;
-
 const byTime = bisector((strum: AnalysedStrum) => strum.timeS);
 
 /** Of strums in order of time, those of a pass: one that comes a little early belongs to the pass that it comes early for. */
@@ -43,41 +45,15 @@ export function strumsOfPass<T extends AnalysedStrum>(
 }
 
 /** Strums of a pass on the clock of its riff. */
-export function strokesOfPass(
-  pass: Pass,
-  riff: Riff,
-  grid: BeatGrid,
-  strums: readonly AnalysedStrum[],
-): HeardStroke[] {
+export function strokesOfPass(pass: Pass, grid: BeatGrid, strums: readonly AnalysedStrum[]): HeardStroke[] {
   return strums.map(({ timeS, endS, midi, palmMuted, dead, confidence }) => ({
-    ticks: secondsToPassTicks(pass, riff, grid, timeS),
-    endTicks: secondsToPassTicks(pass, riff, grid, endS),
+    ticks: secondsToPassTicks(pass, grid, timeS),
+    endTicks: secondsToPassTicks(pass, grid, endS),
     midi: midi.map((note) => note - pass.transpose),
     palmMuted,
     dead,
     confidence,
   }));
-}
-
-function beatOf(ticks: number): number {
-  return Math.floor((ticks + SIXTEENTH / 2) / TICKS_PER_QUARTER);
-}
-
-/** Nearest places of the grid; the strokes of a beat are read as sixteenths or as triplets together. */
-export function quantise(ticks: readonly number[]): Ticks[] {
-  const byBeat = new Map<number, number[]>();
-  for (const t of ticks) byBeat.set(beatOf(t), [...(byBeat.get(beatOf(t)) ?? []), t]);
-  const stepOf = (members: readonly number[]): Ticks => {
-    const miss = (step: Ticks): number =>
-      members.reduce((sum, t) => sum + Math.abs(t - Math.round(t / step) * step), 0);
-    const isTriplet = members.length > 1 && miss(TRIPLET) < TRIPLET_ADVANTAGE * miss(SIXTEENTH);
-    return isTriplet ? TRIPLET : SIXTEENTH;
-  };
-  const steps = new Map([...byBeat].map(([beat, members]) => [beat, stepOf(members)]));
-  return ticks.map((t) => {
-    const step = steps.get(beatOf(t)) ?? SIXTEENTH;
-    return Math.round(t / step) * step;
-  });
 }
 
 /** The strokes of a pass on the places of the riff, in order of time, at most one on each; those outside of it are left out. */

@@ -63,16 +63,23 @@ export interface Bar extends Meter {
 export interface Section {
   readonly id: string;
   readonly name: string;
-  readonly riffId: string;
+  /** Null for a part without a riff, as talk, a solo or feedback; its passes are bars. */
+  readonly riffId: string | null;
   /** Index into the grid's bars. */
   readonly startBar: number;
+  /** Passes of the riff that it begins, see `section-span.ts`. */
   readonly passes: number;
+  /** Bars that the first pass lacks at its start, and the last one at its end. */
+  readonly skipBars: number;
+  readonly cutBars: number;
   /** Semitones that the riff is moved up here. */
   readonly transpose: number;
   /** What was decided about passes that differ; passes without an answer are played as written. */
   readonly answers: readonly PassAnswer[];
   /** 'clean', 'distorted', or what else the player notes of the sound; '' for nothing. */
   readonly tone: string;
+  /** As the user says; null where it is the one that was heard. */
+  readonly key: Key | null;
   /** The user has said that it begins here; the analysis may doubt it. */
   readonly startIsConfirmed: boolean;
 }
@@ -178,8 +185,11 @@ export const PLAIN_RIFF = {
 
 /** What a section has before anything is decided about its passes. */
 export const PLAIN_SECTION = {
+  skipBars: 0,
+  cutBars: 0,
   answers: [],
   tone: '',
+  key: null,
   startIsConfirmed: false,
 } as const satisfies Partial<Section>;
 

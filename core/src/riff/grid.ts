@@ -1,11 +1,12 @@
-/**
- * The two clocks: ticks of a riff and seconds of the recording. This is the only place that converts
- * between them; a pass of a riff lies on the beats it is played on, so drift is followed beat by beat.
- */
+/** The beats of a recording, and the bars of it and of a riff: where a beat lies in time, what is counted there, how fast it goes. */
 import { bisectCenter, bisector, bisectRight } from 'd3-array';
 import { beatsPerTempoBeat } from '../theory';
 import { clamp, TICKS_PER_QUARTER, type Ticks } from '../units';
-import type { Bar, BeatGrid, Riff, Section } from './document';
+import type { Bar, BeatGrid, Riff } from './document';
+import { COUNT_LIMITS, isWithin, RANGES } from './limits';
+
+/** Beats nearer to each other than this can't be told apart. */
+export const LEAST_BEAT_S = 0.1;
 
 export function ticksPerBeat(unit: number): Ticks {
   return (TICKS_PER_QUARTER * 4) / unit;
@@ -27,71 +28,18 @@ export function barStartsTicks(riff: Riff): Ticks[] {
 }
 
 /** Time of a place between beats; before the first and after the last beat the nearest beat period goes on. */
-function timeAtBeat({ beatsS }: BeatGrid, beat: number): number {
+export function timeAtBeat({ beatsS }: BeatGrid, beat: number): number {
   if (beatsS.length < 2) return beatsS[0] ?? 0;
   const index = Math.min(beatsS.length - 2, Math.max(0, Math.floor(beat)));
   return beatsS[index] + (beat - index) * (beatsS[index + 1] - beatsS[index]);
 }
 
-function beatAtTime({ beatsS }: BeatGrid, timeS: number): number {
+/** The inverse of {@link timeAtBeat}. */
+export function beatAtTime({ beatsS }: BeatGrid, timeS: number): number {
   if (beatsS.length < 2) return 0;
   // Before the first and after the last beat the nearest beat period goes on.
   const beat = clamp(bisectRight(beatsS, timeS) - 1, 0, beatsS.length - 2);
   return beat + (timeS - beatsS[beat]) / (beatsS[beat + 1] - beatsS[beat]);
-}
-
-/** One of the times that a section plays its riff. */
-export interface Pass {
-  readonly sectionId: string;
-  readonly riffId: string;
-  readonly transpose: number;
-  /** 0 for the first pass of the section. */
-  readonly index: number;
-  /** Index into the grid's bars. */
-  readonly startBar: number;
-  readonly bars: number;
-  readonly startBeat: number;
-  readonly beats: number;
-  readonly startS: number;
-  readonly endS: number;
-}
-
-/**
- * The passes of a section in order, each on the beats of the recording that it is played on. Those that the recording has no bars for
- * are left out.
- */
-export function passesOf(section: Section, riff: Riff, grid: BeatGrid): Pass[] {
-  const passes: Pass[] = [];
-  for (let index = 0; index < section.passes; index++) {
-    const startBar = section.startBar + index * riff.bars.length;
-    const first = grid.bars[startBar];
-    const last = grid.bars[startBar + riff.bars.length - 1];
-    if (!first || !last) break;
-    const beats = last.beat + last.beats - first.beat;
-    passes.push({
-      sectionId: section.id,
-      riffId: riff.id,
-      transpose: section.transpose,
-      index,
-      startBar,
-      bars: riff.bars.length,
-      startBeat: first.beat,
-      beats,
-      startS: timeAtBeat(grid, first.beat),
-      endS: timeAtBeat(grid, first.beat + beats),
-    });
-  }
-  return passes;
-}
-
-/** When a tick of the riff sounds in this pass. */
-export function passTicksToSeconds(pass: Pass, riff: Riff, grid: BeatGrid, ticks: Ticks): number {
-  return timeAtBeat(grid, pass.startBeat + (ticks / riffTicks(riff)) * pass.beats);
-}
-
-/** The inverse; not rounded, and outside of the riff for times outside of the pass. */
-export function secondsToPassTicks(pass: Pass, riff: Riff, grid: BeatGrid, timeS: number): number {
-  return ((beatAtTime(grid, timeS) - pass.startBeat) / pass.beats) * riffTicks(riff);
 }
 
 const byBeat = bisector((bar: Bar) => bar.beat);
@@ -172,4 +120,22 @@ export function overallTempo({ beatsS, bars }: BeatGrid): number | null {
   const periodS = (beatsS[beatsS.length - 1] - beatsS[0]) / (beatsS.length - 1);
   const bar = commonestBar(bars);
   return 60 / (periodS * (bar ? beatsPerTempoBeat(bar) : 1));
+}
+
+/** Whether a document takes a grid: bars on it, beats in order within the limits. */
+export function isFittingGrid({ beatsS, bars }: BeatGrid): boolean {
+  const isSmall = beatsS.length <= COUNT_LIMITS.beats && bars.length <= COUNT_LIMITS.bars;
+  return (
+    isSmall &&
+    bars.length > 0 &&
+    beatsS.every((t, i) => isWithin(t, RANGES.timeS) && (i === 0 || t > beatsS[i - 1]))
+  );
+}
+
+/** Bars of one meter over beats [from, to); one that does not fit whole is the last. */
+export function barsOfMeter(from: number, to: number, { beats, unit }: Omit<Bar, 'beat'>): Bar[] {
+  const bars: Bar[] = [];
+  for (let beat = from; beat < to; beat += beats)
+    bars.push({ beat, beats: Math.min(beats, to - beat), unit });
+  return bars;
 }

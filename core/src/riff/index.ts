@@ -24,17 +24,18 @@ export {
   countAt,
   nearestBarLine,
   nearestBeat,
-  passesOf,
-  passTicksToSeconds,
   riffTicks,
-  secondsToPassTicks,
   beatPeriodAt,
   overallTempo,
   tempoAt,
   ticksPerBeat,
 } from './grid';
-export type { Pass } from './grid';
+export { passesOf, passTicksToSeconds, secondsToPassTicks } from './passes';
+export type { Pass } from './passes';
+export { barsPerPass, endBarOf, playedPart, sectionBars, sectionTimesS, spanOver } from './section-span';
+export type { PlayedPart } from './section-span';
 export type { Refusal } from './refusal';
+export { quantise, SIXTEENTH } from './quantise';
 export { countSyllable, rulerCounts } from './counts';
 export type { CountMark } from './counts';
 export {
@@ -62,33 +63,43 @@ export {
 } from './edit';
 export {
   addPickUp,
-  barsBefore,
-  doubleTempo,
+  fillGap,
   freeBars,
-  gridFromTaps,
-  halveTempo,
   moveBarLine,
   moveDownbeat,
-  replaceGrid,
   setBarBeats,
+  whyNotFill,
   whyNotFree,
-  whyNotHalve,
   whyNotPickUp,
-} from './grid-edit';
+} from './bar-edit';
+export { doubleTempo, halveTempo, whyNotHalve } from './tempo-edit';
+export { setMeter, useReading } from './meter-edit';
+export type { BarRange, Reading } from './meter-edit';
+export { replaceGrid } from './regrid';
+export type { Keeps } from './regrid';
+export { layTapped, tappedBeats } from './tapped';
+export type { Tapped } from './tapped';
 export {
   addPasses,
+  beginPart,
   beginSection,
   joinWithNext,
+  lengthenSection,
   moveSection,
   orderOfPlay,
+  passesWords,
+  removeSection,
   renameSection,
+  setSectionKey,
   setSectionRiff,
   setSectionTone,
   setSections,
   setSectionTranspose,
   confirmStart,
   splitSection,
+  whyNotBegin,
   whyNotJoin,
+  whyNotSplit,
 } from './section-edit';
 export {
   addSecondGuitar,

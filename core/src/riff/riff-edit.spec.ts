@@ -93,7 +93,11 @@ describe('riffs', () => {
   it('grow and shrink by a bar; sections play them as often as they fit', () => {
     const longer = addBars(SONG, 'a', 1);
     expect(longer.riffs[0].bars).toHaveLength(3);
-    expect(longer.sections.map((s) => s.passes)).toEqual([2, 2, 1]);
+    expect(longer.sections.map((s) => [s.passes, s.cutBars])).toEqual([
+      [3, 1],
+      [2, 0],
+      [2, 2],
+    ]);
     const shorter = addBars(SONG, 'a', -1);
     expect(shorter.riffs[0].strums.map((s) => s.id)).toEqual(['1']);
     expect(shorter.sections[0].passes).toBe(8);

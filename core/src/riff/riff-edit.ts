@@ -1,9 +1,10 @@
 /** Riffs as a whole: new ones, longer and shorter ones, several made one, notes and groups of their bars. */
-import { PLAIN_RIFF, PLAIN_SECTION, type Riff, type SongDocument, type Strum } from './document';
+import { PLAIN_RIFF, type Riff, type SongDocument, type Strum } from './document';
 import { changeRiff } from './edit';
 import { barStartsTicks, riffTicks, ticksPerBeat } from './grid';
 import { COUNT_LIMITS, fitText, TEXT_LIMITS } from './limits';
 import type { Refusal } from './refusal';
+import { spanSame } from './section-span';
 
 /** A, B … Z, AA, AB …: the first letter that no riff has. */
 export function nextLetter(riffs: readonly Riff[]): string {
@@ -76,16 +77,13 @@ export function addBars(document: SongDocument, riffId: string, by: 1 | -1): Son
   return withLength(document, changed, riff.bars.length);
 }
 
-/** The riff in its new length; sections play it as often as it fits into their bars. */
+/** The riff in its new length; sections play it over the same bars as before. */
 function withLength(document: SongDocument, riff: Riff, before: number): SongDocument {
   return {
     ...document,
     riffs: document.riffs.map((r) => (r.id === riff.id ? riff : r)),
     sections: document.sections.map((s) => {
-      if (s.riffId !== riff.id) return s;
-      const fitting = Math.floor((s.passes * before) / riff.bars.length);
-      const passes = Math.min(COUNT_LIMITS.passes, Math.max(1, fitting));
-      return { ...s, passes, answers: s.answers.filter((a) => a.pass < passes) };
+      return s.riffId === riff.id ? spanSame(s, before, riff.bars.length) : s;
     }),
   };
 }
@@ -101,7 +99,9 @@ export function whyNotDouble(document: SongDocument, riffId: string): Refusal | 
       2 * riff.barNotes.length > barNotes ||
       2 * riff.groups.length > groups);
   if (isTooLong) return { kind: 'too-long-to-double', letter: riff.letter };
-  const odd = document.sections.find((s) => s.riffId === riffId && s.passes % 2 === 1);
+  const odd = document.sections.find(
+    (s) => s.riffId === riffId && (s.passes % 2 === 1 || s.skipBars + s.cutBars > 0),
+  );
   return odd ? { kind: 'odd-passes', section: odd.name, passes: odd.passes } : null;
 }
 
@@ -179,11 +179,14 @@ export function whyNotMerge(document: SongDocument, riffId: string, intoId: stri
 /** Sections that play one riff play the other from now on; the first one is given up. */
 export function mergeRiffs(document: SongDocument, riffId: string, intoId: string): SongDocument {
   if (whyNotMerge(document, riffId, intoId) !== null) return document;
+  const [before, perPass] = [riffId, intoId].map(
+    (id) => document.riffs.find((r) => r.id === id)?.bars.length ?? 1,
+  );
   return {
     ...document,
     riffs: document.riffs.filter((r) => r.id !== riffId),
     sections: document.sections.map((s) =>
-      s.riffId === riffId ? { ...s, ...PLAIN_SECTION, tone: s.tone, riffId: intoId } : s,
+      s.riffId === riffId ? { ...spanSame(s, before, perPass), answers: [], riffId: intoId } : s,
     ),
   };
 }

@@ -1,11 +1,13 @@
-/** Sections by hand: split, join, rename, move, repeat. What can't be done returns the same document. */
-import type { Section, SongDocument } from './document';
+/**
+ * Sections by hand: made, cut, lengthened, joined, taken away, renamed, moved, repeated. They never overlap. What can't be done
+ * returns the same document; `whyNot` functions say why.
+ */
+import type { Key } from '../theory';
+import { PLAIN_RIFF, PLAIN_SECTION, type Section, type SongDocument } from './document';
 import { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
 import type { Refusal } from './refusal';
-
-function lengthOf(document: SongDocument, section: Section): number {
-  return document.riffs.find((r) => r.id === section.riffId)?.bars.length ?? 1;
-}
+import { nextLetter } from './riff-edit';
+import { barsPerPass, endBarOf, sectionBars, spanOver, withoutFirstBars } from './section-span';
 
 function changeSection(
   document: SongDocument,
@@ -24,7 +26,7 @@ function roomOf(document: SongDocument, index: number): { first: number; end: nu
   const before = document.sections[index - 1];
   const after = document.sections[index + 1];
   return {
-    first: before ? before.startBar + before.passes * lengthOf(document, before) : 0,
+    first: before ? endBarOf(document, before) : 0,
     end: after ? after.startBar : document.grid.bars.length,
   };
 }
@@ -40,7 +42,7 @@ export function renameSection(document: SongDocument, id: string, name: string):
 export function moveSection(document: SongDocument, id: string, bars: number): SongDocument {
   return changeSection(document, id, (section, index) => {
     const { first, end } = roomOf(document, index);
-    const latest = end - section.passes * lengthOf(document, section);
+    const latest = end - sectionBars(document, section);
     const startBar = Math.min(Math.max(first, section.startBar + bars), Math.max(first, latest));
     return startBar === section.startBar ? section : { ...section, startBar };
   });
@@ -51,71 +53,72 @@ export function confirmStart(document: SongDocument, id: string): SongDocument {
   return changeSection(document, id, (s) => (s.startIsConfirmed ? s : { ...s, startIsConfirmed: true }));
 }
 
-/** Decisions about passes that are not there any more are dropped. */
-function withPasses(section: Section, passes: number): Section {
-  return { ...section, passes, answers: section.answers.filter((a) => a.pass < passes) };
-}
-
-/** A section that begins so many passes later; decisions about the passes that are left keep their pass. */
-export function withoutFirstPasses(section: Section, count: number, bars: number): Section {
-  return {
-    ...section,
-    startBar: section.startBar + count * bars,
-    passes: section.passes - count,
-    answers: section.answers.filter((a) => a.pass >= count).map((a) => ({ ...a, pass: a.pass - count })),
-  };
-}
-
 /**
- * Begins a section at a bar and keeps its end as nearly as whole passes allow; the section before gives way. Nothing
- * changes where either would be left without a pass.
+ * Begins a section, and its riff, at a bar; it ends where it did, and the section before gives way. Nothing changes where either
+ * would be left without a bar.
  */
 export function beginSection(document: SongDocument, id: string, startBar: number): SongDocument {
   const index = document.sections.findIndex((s) => s.id === id);
   const section = document.sections[index];
   if (!section || startBar < 0 || startBar === section.startBar) return document;
-  const length = lengthOf(document, section);
-  const end = section.startBar + section.passes * length;
-  const passes = Math.min(
-    Math.round((end - startBar) / length),
-    Math.floor((roomOf(document, index).end - startBar) / length),
-  );
+  const bars = endBarOf(document, section) - startBar;
   const before = document.sections[index - 1];
-  const lengthBefore = before ? lengthOf(document, before) : 1;
-  const passesBefore = before ? Math.floor((startBar - before.startBar) / lengthBefore) : 1;
-  if (passes < 1 || passesBefore < 1) return document;
+  if (bars < 1 || (before && startBar <= before.startBar)) return document;
   const sections = document.sections.map((s, i) => {
-    if (i === index) return { ...withPasses(s, passes), startBar };
-    return i === index - 1 && passesBefore < s.passes ? withPasses(s, passesBefore) : s;
+    if (i === index) return { ...spanOver(s, barsPerPass(document, s), bars, 0), startBar };
+    return i === index - 1 && endBarOf(document, s) > startBar
+      ? spanOver(s, barsPerPass(document, s), startBar - s.startBar)
+      : s;
   });
-  return { ...document, sections };
+  return isFitting(sections) ? { ...document, sections } : document;
 }
 
-/** Plays the riff so many times more; at least once, and not into the next section. */
-export function addPasses(document: SongDocument, id: string, by: number): SongDocument {
+function isFitting(sections: readonly Section[]): boolean {
+  return sections.length <= COUNT_LIMITS.sections && sections.every((s) => s.passes <= COUNT_LIMITS.passes);
+}
+
+/** Ends a section so many bars later; at least a bar is left, and it does not run into the next. */
+export function lengthenSection(document: SongDocument, id: string, by: number): SongDocument {
   return changeSection(document, id, (section, index) => {
-    const { end } = roomOf(document, index);
-    const most = Math.floor((end - section.startBar) / lengthOf(document, section));
-    const passes = Math.max(1, Math.min(Math.max(1, most), COUNT_LIMITS.passes, section.passes + by));
-    return passes === section.passes ? section : withPasses(section, passes);
+    const bars = sectionBars(document, section);
+    const most = Math.max(bars, roomOf(document, index).end - section.startBar);
+    const wanted = Math.max(1, Math.min(most, bars + by));
+    const changed = spanOver(section, barsPerPass(document, section), wanted);
+    return wanted === bars || !isFitting([changed]) ? section : changed;
   });
 }
 
-/** Plays another riff, in as many passes as fit into the same bars. */
-export function setSectionRiff(document: SongDocument, id: string, riffId: string): SongDocument {
-  const riff = document.riffs.find((r) => r.id === riffId);
-  if (!riff) return document;
+/** Plays the riff so many whole passes more; at least once, and cut where the next section begins. */
+export function addPasses(document: SongDocument, id: string, by: number): SongDocument {
+  const section = document.sections.find((s) => s.id === id);
+  if (!section) return document;
+  const perPass = barsPerPass(document, section);
+  const wanted = Math.max(1, Math.min(COUNT_LIMITS.passes, section.passes + by));
+  const bars = Math.max(1, wanted * perPass - section.skipBars);
+  return lengthenSection(document, id, bars - sectionBars(document, section));
+}
+
+/** Plays another riff, or none, over the same bars. */
+export function setSectionRiff(document: SongDocument, id: string, riffId: string | null): SongDocument {
+  if (riffId !== null && !document.riffs.some((r) => r.id === riffId)) return document;
   return changeSection(document, id, (section) => {
     if (section.riffId === riffId) return section;
-    const bars = section.passes * lengthOf(document, section);
-    const passes = Math.min(COUNT_LIMITS.passes, Math.max(1, Math.floor(bars / riff.bars.length)));
-    return { ...section, riffId, answers: [], passes };
+    const other = { ...section, riffId, answers: [] };
+    const changed = spanOver(other, barsPerPass(document, other), sectionBars(document, section), 0);
+    return isFitting([changed]) ? changed : section;
   });
 }
 
 export function setSectionTranspose(document: SongDocument, id: string, transpose: number): SongDocument {
   return changeSection(document, id, (s) =>
     s.transpose === transpose || !isWithin(transpose, RANGES.transpose) ? s : { ...s, transpose },
+  );
+}
+
+/** The key of a section; null gives back what was heard. */
+export function setSectionKey(document: SongDocument, id: string, key: Key | null): SongDocument {
+  return changeSection(document, id, (s) =>
+    s.key?.tonic === key?.tonic && s.key?.mode === key?.mode ? s : { ...s, key },
   );
 }
 
@@ -132,17 +135,27 @@ function partName(name: string): string {
   return `${fitText(name, TEXT_LIMITS.name - SECOND_PART.length)}${SECOND_PART}`;
 }
 
-/** Two sections out of one, at the pass boundary nearest to a bar. */
+/** Why a section can't be split at a bar; null when it can. */
+export function whyNotSplit(document: SongDocument, id: string, bar: number): Refusal | null {
+  const section = document.sections.find((s) => s.id === id);
+  if (!section) return { kind: 'no-section' };
+  const isInside = bar > section.startBar && bar < endBarOf(document, section);
+  return isInside ? null : { kind: 'not-inside', section: section.name };
+}
+
+/** Two sections out of one, at a bar: the riff goes on over the cut. */
 export function splitSection(document: SongDocument, id: string, bar: number, newId: string): SongDocument {
-  const index = document.sections.findIndex((s) => s.id === id);
-  const section = document.sections[index];
-  if (!section || section.passes < 2 || document.sections.length >= COUNT_LIMITS.sections) return document;
-  const length = lengthOf(document, section);
-  const passes = Math.round((bar - section.startBar) / length);
-  const before = Math.min(section.passes - 1, Math.max(1, passes));
-  const rest = withoutFirstPasses(section, before, length);
-  const second = { ...rest, id: newId, name: partName(section.name) };
-  const sections = document.sections.flatMap((s, i) => (i === index ? [withPasses(s, before), second] : [s]));
+  if (whyNotSplit(document, id, bar) !== null || document.sections.length >= COUNT_LIMITS.sections)
+    return document;
+  const sections = document.sections.flatMap((s) => {
+    if (s.id !== id) return [s];
+    const perPass = barsPerPass(document, s);
+    const second = withoutFirstBars(s, perPass, bar - s.startBar);
+    return [
+      spanOver(s, perPass, bar - s.startBar),
+      { ...second, id: newId, name: partName(s.name), startIsConfirmed: true },
+    ];
+  });
   return { ...document, sections };
 }
 
@@ -154,32 +167,109 @@ export function whyNotJoin(document: SongDocument, id: string): Refusal | null {
   if (section.riffId !== next.riffId) return { kind: 'other-riff', section: next.name };
   if (section.passes + next.passes > COUNT_LIMITS.passes) return { kind: 'too-many-passes' };
   if (section.transpose !== next.transpose) return { kind: 'other-height', section: next.name };
-  const bars = next.startBar - section.startBar - section.passes * lengthOf(document, section);
-  return bars === 0 ? null : { kind: 'bars-between', bars };
+  const bars = next.startBar - endBarOf(document, section);
+  if (bars !== 0) return { kind: 'bars-between', bars };
+  const perPass = barsPerPass(document, section);
+  const goesOn = (section.skipBars + sectionBars(document, section)) % perPass === next.skipBars;
+  return goesOn ? null : { kind: 'begins-anew', section: next.name };
 }
 
 export function joinWithNext(document: SongDocument, id: string): SongDocument {
   if (whyNotJoin(document, id) !== null) return document;
   const index = document.sections.findIndex((s) => s.id === id);
-  const next = document.sections[index + 1];
-  const { passes, answers } = document.sections[index];
-  const joined = {
-    passes: passes + next.passes,
-    answers: [...answers, ...next.answers.map((a) => ({ ...a, pass: a.pass + passes }))],
-  };
-  const sections = document.sections.flatMap((s, i) =>
-    i === index ? [{ ...s, ...joined }] : i === index + 1 ? [] : [s],
-  );
+  const [section, next] = [document.sections[index], document.sections[index + 1]];
+  const perPass = barsPerPass(document, section);
+  // The pass that the cut went through is one again; what was decided about its first half holds.
+  const passes = section.passes - (next.skipBars > 0 ? 1 : 0);
+  const taken = new Set(section.answers.map((a) => a.pass));
+  const later = next.answers.map((a) => ({ ...a, pass: a.pass + passes })).filter((a) => !taken.has(a.pass));
+  const bars = sectionBars(document, section) + sectionBars(document, next);
+  const joined = spanOver({ ...section, answers: [...section.answers, ...later] }, perPass, bars);
+  const sections = document.sections.flatMap((s, i) => (i === index ? [joined] : i === index + 1 ? [] : [s]));
   return { ...document, sections };
 }
 
-/** 'Intro A×4', 'Verse 1 B×4 B+2×4': the order of play as one line. */
+/** Takes a section away; its riff stays, also when nothing else plays it. */
+export function removeSection(document: SongDocument, id: string): SongDocument {
+  const sections = document.sections.filter((s) => s.id !== id);
+  return sections.length === document.sections.length ? document : { ...document, sections };
+}
+
+/** Bars of a riff that is made for a new part: a common length, and every other one is a press away. */
+const NEW_RIFF_BARS = 4;
+
+/** Why no part can begin at a bar; null when one can. */
+export function whyNotBegin({ grid, sections }: SongDocument, bar: number): Refusal | null {
+  if (grid.bars.length === 0) return { kind: 'no-beats' };
+  if (bar < 0 || bar >= grid.bars.length) return { kind: 'no-bars-here' };
+  const there = sections.find((s) => s.startBar === bar);
+  return there ? { kind: 'begins-already', section: there.name } : null;
+}
+
+/**
+ * A new part with a riff of its own from a bar on: to the next section, or, where it begins inside of one, to the end of that one,
+ * which then ends here.
+ */
+export function beginPart(
+  document: SongDocument,
+  bar: number,
+  ids: { readonly sectionId: string; readonly riffId: string },
+): SongDocument {
+  const hasRoom =
+    document.sections.length < COUNT_LIMITS.sections && document.riffs.length < COUNT_LIMITS.riffs;
+  if (whyNotBegin(document, bar) !== null || !hasRoom) return document;
+  const before = document.sections.findLast((s) => s.startBar < bar);
+  const isInside = before !== undefined && endBarOf(document, before) > bar;
+  const next = document.sections.find((s) => s.startBar > bar);
+  const end = isInside ? endBarOf(document, before) : (next?.startBar ?? document.grid.bars.length);
+  const riffBars = document.grid.bars
+    .slice(bar, Math.min(end, bar + NEW_RIFF_BARS))
+    .map(({ beats, unit }) => ({ beats, unit }));
+  const letter = nextLetter(document.riffs);
+  const riff = { ...PLAIN_RIFF, id: ids.riffId, letter, name: `Riff ${letter}`, bars: riffBars, strums: [] };
+  const part = spanOver(
+    {
+      ...PLAIN_SECTION,
+      id: ids.sectionId,
+      name: freeName(document),
+      riffId: riff.id,
+      startBar: bar,
+      passes: 1,
+      transpose: 0,
+      startIsConfirmed: true,
+    },
+    riffBars.length,
+    end - bar,
+  );
+  const sections = document.sections.map((s) =>
+    isInside && s === before ? spanOver(s, barsPerPass(document, s), bar - s.startBar) : s,
+  );
+  sections.splice(before ? document.sections.indexOf(before) + 1 : 0, 0, part);
+  return isFitting(sections) ? { ...document, riffs: [...document.riffs, riff], sections } : document;
+}
+
+/** 'Part 3': the first that no section has. */
+function freeName({ sections }: SongDocument): string {
+  const taken = new Set(sections.map((s) => s.name));
+  for (let n = sections.length + 1; ; n++) if (!taken.has(`Part ${n}`)) return `Part ${n}`;
+}
+
+/** '×4'; '7 bars' where the riff is cut. */
+export function passesWords(document: Pick<SongDocument, 'riffs'>, section: Section): string {
+  if (section.riffId !== null && section.skipBars + section.cutBars === 0) return `×${section.passes}`;
+  const bars = sectionBars(document, section);
+  return bars === 1 ? '1 bar' : `${bars} bars`;
+}
+
+/** 'Intro A×4, Verse 1 B×4, Bridge C 7 bars': the order of play as one line. */
 export function orderOfPlay({ sections, riffs }: SongDocument): string {
   return sections
     .map((s) => {
-      const letter = riffs.find((r) => r.id === s.riffId)?.letter ?? '?';
+      const letter = riffs.find((r) => r.id === s.riffId)?.letter;
+      if (letter === undefined) return s.name;
       const moved = s.transpose === 0 ? '' : s.transpose > 0 ? `+${s.transpose}` : `−${-s.transpose}`;
-      return `${s.name} ${letter}${moved}×${s.passes}`;
+      const passes = passesWords({ riffs }, s);
+      return `${s.name} ${letter}${moved}${passes.startsWith('×') ? '' : ' '}${passes}`;
     })
     .join(', ');
 }

@@ -6,6 +6,7 @@ import type { PassAnswer, Riff, Section, SongDocument, Strum, Variation } from '
 import { listInWords } from '../units';
 import { riffTicks } from './grid';
 import { COUNT_LIMITS, fitText, TEXT_LIMITS } from './limits';
+import type { Pass } from './passes';
 
 /** The riff as it is played with a variation; the riff itself for null. */
 export function withVariation(riff: Riff, variation: Variation | null): Riff {
@@ -31,9 +32,15 @@ export function variationOf(riff: Riff, section: Section, pass: number): Variati
   return riff.variations.find((v) => v.id === id) ?? null;
 }
 
-/** What is played in one pass of a section. */
-export function riffOfPass(riff: Riff, section: Section, pass: number): Riff {
-  return withVariation(riff, variationOf(riff, section, pass));
+/** What is played in one pass of a section: its variation, and of a pass that is cut the part that is left. */
+export function riffOfPass(riff: Riff, section: Section, { index, fromTicks, toTicks }: Pass): Riff {
+  const played = withVariation(riff, variationOf(riff, section, index));
+  if (fromTicks === 0 && toTicks === riffTicks(riff)) return played;
+  const left = (strums: readonly Strum[]): Strum[] =>
+    strums
+      .filter((s) => s.startTicks >= fromTicks && s.startTicks < toTicks)
+      .map((s) => ({ ...s, durationTicks: Math.min(s.durationTicks, toTicks - s.startTicks) }));
+  return { ...played, strums: left(played.strums), guitar2: left(played.guitar2) };
 }
 
 /** A variation that reaches the end of the riff is an ending. */

@@ -215,9 +215,9 @@ export function performDocument(document: SongDocument): PlayedStrum[] {
     const riff = document.riffs.find((r) => r.id === section.riffId);
     if (!riff) continue;
     for (const pass of passesOf(section, riff, grid)) {
-      const varied = riffOfPass(riff, section, pass.index);
+      const varied = riffOfPass(riff, section, pass);
       const strums = performPass(varied, tuning, section.transpose, (ticks) =>
-        passTicksToSeconds(pass, riff, grid, ticks),
+        passTicksToSeconds(pass, grid, ticks),
       );
       for (const { timeS, notes, palmMute, dead, level, up } of strums) {
         const inOrder = up ? [...notes].reverse() : notes;

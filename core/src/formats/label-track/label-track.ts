@@ -3,11 +3,13 @@
  * in as sections at the nearest bars.
  */
 import {
+  barsPerPass,
+  endBarOf,
   fitText,
   nearestBarLine,
-  passesOf,
   PLAIN_SECTION,
   setSections,
+  spanOver,
   TEXT_LIMITS,
   type Section,
   type SongDocument,
@@ -27,12 +29,15 @@ export interface Label {
   readonly text: string;
 }
 
+/** A line that tells the frequencies of the label before it, as spectral editors write them. */
+const FREQUENCIES = '\\';
+
 /** Throws a RangeError that names the line that can't be read. */
 export function parseLabelTrack(text: string): Label[] {
   return text
     .split(/\r?\n/)
     .map((line, i) => ({ line, number: i + 1 }))
-    .filter(({ line }) => line.trim() !== '')
+    .filter(({ line }) => line.trim() !== '' && !line.startsWith(FREQUENCIES))
     .map(({ line, number }) => {
       const [start, end, ...words] = line.split('\t');
       const [startS, endS] = [Number(start), Number(end)];
@@ -46,36 +51,48 @@ export function parseLabelTrack(text: string): Label[] {
     .sort((a, b) => a.startS - b.startS);
 }
 
+/** Bars that two parts share. */
+function shared(a: { from: number; end: number }, b: { from: number; end: number }): number {
+  return Math.max(0, Math.min(a.end, b.end) - Math.max(a.from, b.from));
+}
+
 /**
- * Names and bounds of sections taken from labels: each plays the riff that most of it plays now, in as many passes as fit.
- * Labels over bars that hold no riff, or less than one pass, are left out.
+ * Sections as labels say: from the nearest bar to the nearest bar, a label without a length to the next one. Each plays the riff
+ * that most of it plays now, where that goes on as it does; where nothing is played, it is a part without a riff.
  */
 export function sectionsFromLabels(document: SongDocument, labels: readonly Label[]): Section[] {
-  const passes = document.sections.flatMap((section) => {
-    const riff = document.riffs.find((r) => r.id === section.riffId);
-    return riff ? passesOf(section, riff, document.grid).map((pass) => ({ pass, riff })) : [];
-  });
+  const bars = document.grid.bars.length;
+  const starts = labels.map(({ startS }) => nearestBarLine(document.grid, startS));
   let free = 0;
   return labels.flatMap((label, i): Section[] => {
-    const startBar = Math.max(free, nearestBarLine(document.grid, label.startS));
-    const endBar = nearestBarLine(document.grid, label.endS);
-    const playing = passes.find(
-      ({ pass }) => pass.startBar <= startBar && startBar < pass.startBar + pass.bars,
-    );
-    const count = playing ? Math.floor((endBar - startBar) / playing.riff.bars.length) : 0;
-    if (!playing || count < 1) return [];
-    free = startBar + count * playing.riff.bars.length;
-    return [
-      {
-        ...PLAIN_SECTION,
-        id: `label-${i + 1}`,
-        name: fitText(label.text, TEXT_LIMITS.name),
-        riffId: playing.riff.id,
-        startBar,
-        passes: count,
-        transpose: playing.pass.transpose,
-      },
-    ];
+    const startBar = Math.max(free, starts[i]);
+    const next = Math.max(starts[i + 1] ?? bars, startBar + 1);
+    const isPoint = label.endS === label.startS;
+    const wanted = isPoint ? next : nearestBarLine(document.grid, label.endS);
+    const endBar = Math.min(bars, next, Math.max(startBar + 1, wanted));
+    if (endBar <= startBar) return [];
+    free = endBar;
+    const overlaps = document.sections.map((section) => ({
+      section,
+      bars: shared(
+        { from: startBar, end: endBar },
+        { from: section.startBar, end: endBarOf(document, section) },
+      ),
+    }));
+    const [best] = overlaps.sort((a, b) => b.bars - a.bars);
+    const playing = best && best.bars > 0 ? best.section : null;
+    const perPass = playing ? barsPerPass(document, playing) : 1;
+    const into = playing ? playing.skipBars + startBar - playing.startBar : 0;
+    const plain: Section = {
+      ...PLAIN_SECTION,
+      id: `label-${i + 1}`,
+      name: fitText(label.text, TEXT_LIMITS.name) || `Part ${i + 1}`,
+      riffId: playing?.riffId ?? null,
+      startBar,
+      passes: 1,
+      transpose: playing?.transpose ?? 0,
+    };
+    return [spanOver(plain, perPass, endBar - startBar, ((into % perPass) + perPass) % perPass)];
   });
 }
 
@@ -89,7 +106,7 @@ export const LABEL_TRACK: Format = {
   read(document, text) {
     const sections = sectionsFromLabels(document, parseLabelTrack(text));
     if (sections.length === 0) {
-      throw new RangeError('no label lies over a whole pass of a riff');
+      throw new RangeError('no label lies over a bar of this recording');
     }
     return setSections(document, sections);
   },

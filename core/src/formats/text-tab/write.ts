@@ -12,7 +12,8 @@ import {
   isBlank,
   MARK_ROWS,
   MARKS,
-  passesOf,
+  passesWords,
+  sectionTimesS,
   strokeOf,
   strumNotes,
   swapGuitars,
@@ -223,7 +224,7 @@ function writeRiffs(document: SongDocument, who: string): string[] {
 
 /** The whole song: heading, tuning, order of play with times, then each riff. Ends with a newline. */
 export function writeTextTab(document: SongDocument): string {
-  const { title, artist, tuning, guitar2, key, referenceOffsetCents, riffs, sections, grid } = document;
+  const { title, artist, tuning, guitar2, key, referenceOffsetCents, riffs, sections } = document;
   const stringsOf = ({ stringsMidi }: Tuning): string =>
     stringsMidi.map((m) => spellPitchClass(pitchClassOf(m), key)).join(' ');
   const cents = Math.round(referenceOffsetCents);
@@ -240,12 +241,14 @@ export function writeTextTab(document: SongDocument): string {
     lines.push('Order of play');
     for (const section of sections) {
       const riff = riffs.find((r) => r.id === section.riffId);
-      if (!riff) continue;
-      const from = passesOf(section, riff, grid)[0]?.startS ?? 0;
+      const from = sectionTimesS(document, section)?.startS ?? 0;
       const moved =
         section.transpose === 0 ? '' : ` (${section.transpose > 0 ? '+' : ''}${section.transpose})`;
       const tone = section.tone === '' ? '' : `, ${section.tone}`;
-      lines.push(`  ${clock(from)}  ${section.name}: ${riff.letter}${moved} x${section.passes}${tone}`);
+      // Plain text: a letter for the sign of multiplication.
+      const passes = passesWords(document, section).replace('×', 'x');
+      const played = [riff ? `${riff.letter}${moved}` : '', passes].filter((w) => w !== '').join(' ');
+      lines.push(`  ${clock(from)}  ${section.name}: ${played}${tone}`);
     }
     lines.push('');
   }

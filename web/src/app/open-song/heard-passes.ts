@@ -19,7 +19,6 @@ import {
   answerOf,
   passesOf,
   riffOfPass,
-  riffTicks,
   variationOf,
   type Pass,
   type Riff,
@@ -51,11 +50,11 @@ const AFTER_KEY_MS = 40;
 /** What was heard in a pass; it does not depend on what is written there. */
 type Hearing = Pick<HeardPass, 'heard' | 'strokes' | 'spans'>;
 
-function hearPass(pass: Pass, riff: Riff, { grid }: SongDocument, strums: readonly AnalysedStrum[]): Hearing {
+function hearPass(pass: Pass, { grid }: SongDocument, strums: readonly AnalysedStrum[]): Hearing {
   const heard = strumsOfPass(pass, strums);
   return {
     heard,
-    strokes: strokesOfPass(pass, riff, grid, heard),
+    strokes: strokesOfPass(pass, grid, heard),
     spans: heard.map((s) => ({ startS: s.timeS, endS: s.endS })),
   };
 }
@@ -106,10 +105,10 @@ export class HeardPasses {
           const { startS, endS, transpose } = pass;
           const hearing = this.hearings.recall(
             `${section.id}/${pass.index}`,
-            [startS, endS, transpose, grid, strums, riffTicks(riff)],
-            () => hearPass(pass, riff, document, strums),
+            [startS, endS, transpose, grid, strums, pass.fromTicks, pass.toTicks],
+            () => hearPass(pass, document, strums),
           );
-          const played = riffOfPass(riff, section, pass.index);
+          const played = riffOfPass(riff, section, pass);
           const comparison = comparePass(played, hearing.strokes, tuning);
           return { section, pass, hearing, played, comparison };
         }),

@@ -18,6 +18,12 @@ export const OpenSongStore = signalStore(
       if (store.applyChange(change)) store.documentChanged();
     },
 
+    /** Makes the newest change anew while the document is still what it `made`; answers what the document is then. */
+    amend(made: SongDocument | null, change: (document: SongDocument) => SongDocument): SongDocument | null {
+      if (store.amendChange(made, change)) store.documentChanged();
+      return store.document();
+    },
+
     /** Changes what the shown guitar plays. */
     changeWritten(change: (document: SongDocument) => SongDocument): void {
       if (store.applyChange((document) => changeAsGuitar(document, store.guitar(), change)))

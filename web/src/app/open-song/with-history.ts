@@ -33,6 +33,18 @@ export function withHistory() {
         patchState(store, { document: after, past: [...store.past(), before], future: [] });
         return true;
       },
+      /**
+       * Makes the newest step anew, so that what is changed bit by bit is one step back; as a step of its own where the document
+       * is not `made` any more: something else was done since, or it was taken back. False when it did nothing.
+       */
+      amendChange(made: SongDocument | null, change: (document: SongDocument) => SongDocument): boolean {
+        const [document, before] = [store.document(), store.past().at(-1)];
+        if (!document || !before || document !== made) return this.applyChange(change);
+        const after = change(before);
+        if (after === document) return false;
+        patchState(store, { document: after, future: [] });
+        return true;
+      },
       stepBack(): boolean {
         const [document, before] = [store.document(), store.past().at(-1)];
         if (!document || !before) return false;

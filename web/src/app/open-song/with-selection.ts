@@ -73,7 +73,9 @@ export function withSelection() {
         /** Passes of the chosen section. */
         passes: computed(() => {
           const [d, s, r] = [document(), section(), riff()];
-          return d && s && r ? passesOf(s, r, d.grid) : [];
+          // A part without a riff has none, whatever riff is shown.
+          if (!d || !s || !r) return [];
+          return r.id === s.riffId ? passesOf(s, r, d.grid) : [];
         }),
         strum: computed(() => riff()?.strums.find((s) => s.id === strumId()) ?? null),
       };
@@ -86,7 +88,9 @@ export function withSelection() {
         const variation = plain?.variations.find((v) => v.id === store.variationId()) ?? null;
         const riff = plain && withVariation(plain, variation);
         const ofRiff = document?.sections.filter((s) => s.riffId === riff?.id) ?? [];
-        const section = ofRiff.find((s) => s.id === sectionId) ?? ofRiff[0] ?? null;
+        // A part without a riff is chosen by itself; the riff that is shown stays.
+        const free = document?.sections.find((s) => s.id === sectionId && s.riffId === null);
+        const section = free ?? ofRiff.find((s) => s.id === sectionId) ?? ofRiff[0] ?? null;
         const keepStrum = riff?.strums.some((s) => s.id === store.strumId());
         const strum = keepStrum ? null : (riff?.strums[0] ?? null);
         const keepPlace = riff?.id === store.riffId() && store.placeTicks() !== null;

@@ -10,6 +10,8 @@ const KEYS = {
   shape: { on: { Digit1: 0, Digit2: 1 }, caps: 'Shift 1–8', does: 'Shape' },
   own: { on: { 'alt+Digit1': 0 }, caps: 'Alt 1–9', does: 'Own shape' },
   copy: { on: { 'ctrl+c': null }, caps: 'Ctrl C', does: 'Copy' },
+  move: { on: { 'ctrl+ArrowLeft': -1 }, caps: 'Ctrl ←', does: 'Move' },
+  bar: { on: { 'ctrl+shift+ArrowLeft': -1 }, caps: '', does: 'A bar back' },
   other: { on: { '~': null }, caps: '~', does: 'Other guitar' },
 } as const satisfies KeyMap;
 
@@ -46,6 +48,10 @@ describe('a key map', () => {
     ['C', { metaKey: true }, 'copy'],
     ['c', {}, null],
     ['~', { shiftKey: true }, 'other'],
+    // Ctrl with Shift is a press of its own, for keys that have a name.
+    ['ArrowLeft', { ctrlKey: true, shiftKey: true }, 'bar'],
+    ['ArrowLeft', { ctrlKey: true }, 'move'],
+    ['C', { ctrlKey: true, shiftKey: true }, 'copy'],
     ['F9', {}, null],
   ])('reads %s with %o as %s', (key, changes, name) => {
     expect(called(key, changes)).toBe(name);

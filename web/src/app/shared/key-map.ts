@@ -8,7 +8,7 @@ import { isCommandKey, isTyping } from './keys';
 export interface KeyRow {
   /**
    * What each press hands to the row's handler. A press is the key as the browser names it, with 'ctrl+' or 'alt+' before it, and
-   * 'shift+' before keys that have a name; 'Digit1' is a place on the keyboard, whatever it types there.
+   * 'shift+' before keys that have a name ('ctrl+shift+Home'); 'Digit1' is a place on the keyboard, whatever it types there.
    */
   readonly on: Readonly<Record<string, unknown>>;
   /** As on the card: '← →'; where there is one press, the cap of its button too. */
@@ -40,8 +40,9 @@ const DIGIT_CODE = /^Digit[1-9]$/;
 function namesOf({ key, code, shiftKey, ctrlKey, metaKey, altKey }: Press): string[] {
   const plain = key.length === 1 ? key.toLowerCase() : key;
   const place = DIGIT_CODE.test(code) ? [code] : [];
-  if (altKey) return [...place.map((p) => `alt+${p}`), `alt+${key}`];
-  if (ctrlKey || metaKey) return [`ctrl+${plain}`];
+  const named = shiftKey && key.length > 1 ? `shift+${key}` : plain;
+  if (altKey) return [...place.map((p) => `alt+${p}`), `alt+${named}`];
+  if (ctrlKey || metaKey) return [`ctrl+${named}`];
   if (/^[0-9]$/.test(key)) return [key];
   // With the capitals locked a letter is still the plain key.
   return shiftKey ? [...place, `shift+${key}`, key, plain] : [...place, plain];

@@ -9,10 +9,16 @@ export function refusalWords(refusal: Refusal): string {
       return `Riff ${refusal.letter} has an odd number of bars: two of them can't become one.`;
     case 'starts-inside-bar':
       return `“${refusal.section}” begins in the middle of a longer bar.`;
+    case 'ends-inside-bar':
+      return `“${refusal.section}” ends in the middle of a longer bar.`;
     case 'uneven-bars':
       return `Bars ${refusal.bar} and ${refusal.bar + 1} do not make one even bar.`;
     case 'no-bars-here':
       return 'There are no bars here.';
+    case 'no-gap-here':
+      return 'There is no gap between the bars here.';
+    case 'no-bars-on-side':
+      return `There are no bars ${refusal.side === 'before' ? 'before' : 'behind'} this place.`;
     case 'is-played-here':
       return `“${refusal.section}” is played here: shorten or move it first.`;
     case 'no-beats':
@@ -23,6 +29,14 @@ export function refusalWords(refusal: Refusal): string {
       return `A pick-up has from 1 to ${refusal.beats} beats.`;
     case 'too-few-beats-before':
       return 'The recording has too few beats before the first bar.';
+    case 'no-section':
+      return 'No section is chosen.';
+    case 'not-inside':
+      return `The needle is not inside of “${refusal.section}”.`;
+    case 'begins-anew':
+      return `“${refusal.section}” begins the riff anew: they can't be one.`;
+    case 'begins-already':
+      return `“${refusal.section}” begins here already.`;
     case 'no-next-section':
       return 'There is no section behind this one.';
     case 'other-riff':

@@ -70,9 +70,11 @@ describe('groove path', () => {
 });
 
 describe('command keys', () => {
+  /** What an element marked 'reached' has the focus from the keyboard. */
   const press = (html: string, key: string, init: KeyboardEventInit = {}): boolean => {
     document.body.innerHTML = html;
     const target = document.querySelector('#t') ?? document.body;
+    document.querySelector<HTMLElement>('.reached')?.focus();
     let result = false;
     document.addEventListener('keydown', (event) => (result = isCommandKey(event)), { once: true });
     target.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, ...init }));
@@ -82,9 +84,13 @@ describe('command keys', () => {
   it.each([
     ['<p id="t"></p>', 'm', {}, true],
     ['<button id="t"></button>', ' ', {}, true],
+    ['<button id="t" class="reached"></button>', ' ', {}, false],
+    ['<button id="t" class="reached"></button>', 'm', {}, true],
+    ['<select id="t"></select>', 'm', {}, false],
     ['<input id="t">', 'm', {}, false],
     ['<p id="t"></p>', 'z', { ctrlKey: true }, false],
-    ['<input id="t" type="range">', 'ArrowLeft', {}, false],
+    ['<input id="t" type="range" class="reached">', 'ArrowLeft', {}, false],
+    ['<input id="t" type="range">', 'ArrowLeft', {}, true],
     ['<input id="t" type="range">', 'm', {}, true],
     ['<div role="menu"><button id="t"></button></div>', 'ArrowDown', {}, false],
   ])('%s, key "%s" %j: %s', (html, key, init, expected) => {

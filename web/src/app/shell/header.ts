@@ -1,11 +1,12 @@
 /** Name of the open song, its tuning, whether it is saved, and the steps of the work. */
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatChipsModule } from '@angular/material/chips';
 import { MatIconButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatTabsModule } from '@angular/material/tabs';
 import { MatTooltip } from '@angular/material/tooltip';
+import { Title } from '@angular/platform-browser';
 import { NavigationEnd, Router, RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { filter, map } from 'rxjs';
@@ -13,6 +14,7 @@ import { tuningLabel } from '@wild-needle/core/guitar';
 import { checkedCount } from '@wild-needle/core/riff';
 import { IN_TROUBLE, OpenSongStore, type SaveStatus } from '../open-song/open-song.store';
 import { Icon } from '../shared/icon';
+import { StepWalk } from '../shared/step-walk';
 import { STEPS } from './steps';
 import { signedCents } from '../shared/words';
 import { settingsActions } from '../state/settings/settings.actions';
@@ -219,6 +221,17 @@ export class Header {
   protected readonly step = computed(
     () => STEPS.find(({ path }) => this.url().endsWith(`/${path}`))?.path ?? 'songs',
   );
+
+  constructor() {
+    inject(StepWalk).paths = STEPS.map(({ path }) => path);
+    const title = inject(Title);
+    // Many windows of many songs: each says which it is.
+    effect(() => {
+      const step = STEPS.find(({ path }) => path === this.step());
+      const song = this.document()?.title;
+      if (step && song !== undefined) title.setTitle(`${song}, ${step.label} · Wild Needle`);
+    });
+  }
 
   /** After a click with the mouse the arrow keys belong to the music, not to the steps. */
   protected letGo(event: MouseEvent): void {

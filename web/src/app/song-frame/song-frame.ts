@@ -26,7 +26,6 @@ import { Pedals } from '../transport/pedals';
 import { Player } from '../transport/player';
 import { EnvelopeStore } from '../recording/envelope.store';
 import { OpenSongStore } from '../open-song/open-song.store';
-import { isCommandKey } from '../shared/keys';
 import { dayOf, keptWords, soFarWords } from '../shared/words';
 import { jobActions } from '../state/jobs/jobs.actions';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
@@ -284,7 +283,11 @@ export class SongFrame implements OnDestroy {
       const isNews = wasHeard;
       wasHeard = job?.status === 'running' || job?.status === 'queued';
       if (job?.status !== 'done') return;
-      untracked(() => (isNews ? this.song.draftCame(job.kept) : this.song.refresh()));
+      untracked(() => {
+        if (isNews) this.song.draftCame(job.kept);
+        // It was done while the song was opened: what was opened may lack it.
+        else if (this.song.status() === 'open' && !this.song.analysis()) this.song.refresh();
+      });
     });
     inject(Pedals).setHandler((command, value) => this.control.runPedal(command, value));
     this.dropMediaKeys = takeMediaKeys({
@@ -322,7 +325,6 @@ export class SongFrame implements OnDestroy {
       event.stopImmediatePropagation();
       return;
     }
-    if (!isCommandKey(event)) return;
     this.control.handleKey(event);
   }
 

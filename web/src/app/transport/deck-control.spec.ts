@@ -1,4 +1,4 @@
-import { signal } from '@angular/core';
+import { signal, type WritableSignal } from '@angular/core';
 import { TestBed } from '@angular/core/testing';
 import { provideStore, Store } from '@ngrx/store';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -51,11 +51,13 @@ const DOCUMENT: SongDocument = {
 describe('the deck', () => {
   let player: ReturnType<typeof silentPlayer>;
   let deck: DeckControl;
+  let song: WritableSignal<SongDocument>;
   const press = (...keys: string[]): boolean[] =>
-    keys.map((key) => deck.handleKey(new KeyboardEvent('keydown', { key })));
+    keys.map((key) => deck.handleKey(new KeyboardEvent('keydown', { key, cancelable: true })));
 
   beforeEach(() => {
     player = silentPlayer();
+    song = signal(DOCUMENT);
     TestBed.resetTestingModule();
     TestBed.configureTestingModule({
       providers: [
@@ -63,7 +65,14 @@ describe('the deck', () => {
         provideStore({ [settingsFeature.name]: settingsFeature.reducer }),
         { provide: Player, useValue: player },
         { provide: Now, useValue: { pass: () => null } },
-        { provide: OpenSongStore, useValue: { document: () => DOCUMENT, passes: () => [] } },
+        {
+          provide: OpenSongStore,
+          useValue: {
+            document: song,
+            passes: () => [],
+            change: (change: (d: SongDocument) => SongDocument) => song.update(change),
+          },
+        },
       ],
     });
     deck = TestBed.inject(DeckControl);
@@ -150,11 +159,15 @@ describe('the deck', () => {
     expect(player.speed()).toBeCloseTo(0.55);
   });
 
-  it('takes the offset of the recording out and puts it back', () => {
-    press('p');
+  it('takes the offset of the recording out, or has the guitar tuned to it: the song says which', () => {
+    deck.applyPitch();
     expect(player.semitones).toBeCloseTo(-0.38, 9);
     press('p');
-    expect(player.semitones).toBeCloseTo(0, 9);
+    deck.applyPitch();
+    expect([song().tuneTo, player.semitones]).toEqual(['recording', 0]);
+    press('p');
+    deck.applyPitch();
+    expect([song().tuneTo, player.semitones]).toEqual(['concert', expect.closeTo(-0.38, 9)]);
   });
 
   it('whispers and returns to the volume before', () => {
@@ -168,8 +181,6 @@ describe('the deck', () => {
 
   it('moves the sound by semitones beside the correction of its pitch, an octave at most', () => {
     press('|', '|');
-    expect(player.semitones).toBe(2);
-    press('p');
     expect(player.semitones).toBeCloseTo(1.62, 9);
     for (let i = 0; i < 20; i++) press('_');
     expect(deck.transposed()).toBe(-12);

@@ -1,18 +1,22 @@
 /** What the deck's buttons and keys do, in one place, so that both do the same. */
-import { inject, Injectable, signal } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   barTimesS,
   keepLoop,
   passTicksToSeconds,
   removeLoop,
+  sectionTimesS,
+  setTuneTo,
   soundingEndTicks,
   beatPeriodAt,
   nearestBeat,
 } from '@wild-needle/core/riff';
 import { EARS, FOCUSES, SOURCES } from '../recording/hearing';
-import { runKey, type KeyHandlers } from '../shared/key-map';
+import { runScreenKey, type KeyHandlers } from '../shared/key-map';
+import { StepWalk } from '../shared/step-walk';
 import { DECK_KEYS } from './deck-keys';
+import { jumpTarget, type JumpUnit } from './jumps';
 import type { PedalCommand } from './pedals';
 import { MAX_SPEED, MIN_SPEED, Player, type CountIn } from './player';
 import type { Loop } from './play-cursor';
@@ -26,6 +30,7 @@ const SPEED_STEP = 0.05;
 /** Slow enough to hear the strokes apart, until the user has set another. */
 const SLOW_SPEED = 0.6;
 const CLICK_STEP = 0.1;
+const VOLUME_STEP = 0.05;
 /** Volume of a whisper. */
 const QUIET = 0.08;
 /** A loop that is shorter is a slip of the mouse. */
@@ -42,6 +47,7 @@ export class DeckControl {
   private readonly song = inject(OpenSongStore);
   private readonly now = inject(Now);
   private readonly store = inject(Store);
+  private readonly steps = inject(StepWalk);
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
   /** A bar is counted before playback starts. */
   readonly countIn = this.store.selectSignal(settingsFeature.selectCountIn);
@@ -52,14 +58,23 @@ export class DeckControl {
   readonly pedalsShown = signal(false);
   /** The slow speed that one key goes back to. */
   private slowSpeed = SLOW_SPEED;
-  /** True when the playback is shifted so that the recording sounds at A = 440 Hz. */
-  readonly corrected = signal(false);
+  /** The playback is shifted so that the recording sounds at A = 440 Hz: as the song says, on every screen. */
+  readonly corrected = computed(() => this.song.document()?.tuneTo === 'concert');
   /** Semitones that the sound is moved by, whatever its speed. */
   readonly transposed = signal(0);
 
   private readonly handlers: KeyHandlers<typeof DECK_KEYS> = {
     play: () => (this.tapping && this.player.playing() ? this.tapping() : this.togglePlay()),
     toLoopStart: () => this.toLoopStart(),
+    toSongStart: () => this.player.seek(0),
+    jumpBeat: (by) => this.jump('beat', by),
+    jumpBar: (by) => this.jump('bar', by),
+    jumpSection: (by) => this.jump('section', by),
+    jumpSeconds: (by) => this.jump('seconds', by),
+    loopStrums: () => this.loopHere('strum'),
+    loopSection: () => this.loopHere('section'),
+    volume: (steps) => this.changeVolume(steps * VOLUME_STEP),
+    step: (by) => this.steps.next(by),
     loop: () => this.toggleLoop(),
     loopEnd: (end) => this.moveLoopEnd(end),
     shiftLoop: (beats) => this.shiftLoop(beats),
@@ -84,7 +99,13 @@ export class DeckControl {
 
   /** True when the key was one of the deck's. */
   handleKey(event: KeyboardEvent): boolean {
-    return runKey(DECK_KEYS, this.handlers, event);
+    return runScreenKey(DECK_KEYS, this.handlers, event);
+  }
+
+  jump(unit: JumpUnit, by: 1 | -1): void {
+    const document = this.song.document();
+    const target = document && jumpTarget(document, this.player.nowS(), unit, by, this.player.playing());
+    if (target !== null) this.player.seek(target);
   }
 
   /** While it is set, Space taps a rhythm to the playing sound and does not stop it. */
@@ -232,9 +253,9 @@ export class DeckControl {
     this.player.seek(this.player.loop()?.startS ?? this.now.pass()?.startS ?? 0);
   }
 
+  /** The recording is corrected, or else the guitar is tuned to it: never both. */
   togglePitch(): void {
-    this.corrected.update((on) => !on);
-    this.applyPitch();
+    this.song.change((document) => setTuneTo(document, this.corrected() ? 'recording' : 'concert'));
   }
 
   /** Moves the sound by semitones; 0 brings it back to where it was recorded. */
@@ -245,14 +266,13 @@ export class DeckControl {
     this.applyPitch();
   }
 
-  setCorrected(on: boolean): void {
-    this.corrected.set(on);
-    this.applyPitch();
-  }
-
   applyPitch(): void {
     const cents = this.song.document()?.referenceOffsetCents ?? 0;
     this.player.setSemitones(this.transposed() + (this.corrected() ? -cents / 100 : 0));
+  }
+
+  changeVolume(by: number): void {
+    this.setVolume(Math.min(1, Math.max(0, Math.round(100 * (this.volume() + by)) / 100)));
   }
 
   setVolume(volume: number): void {
@@ -268,17 +288,19 @@ export class DeckControl {
 
   private spanOf(what: 'strum' | 'bar' | 'pass' | 'section'): Loop | null {
     if (what === 'bar') return this.barAt(this.player.nowS());
+    if (what === 'section') {
+      const [song, section] = [this.song.document(), this.now.section() ?? this.song.section()];
+      return song && section && sectionTimesS(song, section);
+    }
     const pass = this.now.pass() ?? this.song.passes()[0];
     if (!pass) return null;
     if (what === 'pass') return { startS: pass.startS, endS: pass.endS };
     const [document, riff, strum] = [this.song.document(), this.song.riff(), this.song.strum()];
-    if (what === 'section') {
-      const passes = this.now.allPasses().filter((p) => p.sectionId === pass.sectionId);
-      return { startS: passes[0].startS, endS: passes[passes.length - 1].endS };
-    }
     if (!document || !riff || !strum || riff.id !== pass.riffId) return null;
-    const at = (ticks: number): number => passTicksToSeconds(pass, riff, document.grid, ticks);
-    return { startS: at(strum.startTicks), endS: at(soundingEndTicks(riff, riff.strums.indexOf(strum))) };
+    const at = (ticks: number): number => passTicksToSeconds(pass, document.grid, ticks);
+    const chosen = riff.strums.filter((s) => this.song.selectedIds().has(s.id));
+    const last = riff.strums.indexOf(chosen.at(-1) ?? strum);
+    return { startS: at((chosen[0] ?? strum).startTicks), endS: at(soundingEndTicks(riff, last)) };
   }
 
   private moveLoopByBeats(startBeats: number, endBeats: number): void {

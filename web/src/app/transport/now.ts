@@ -5,9 +5,11 @@ import {
   passesOf,
   passTicksToSeconds,
   riffOfPass,
+  sectionTimesS,
   tempoAt,
   type Pass,
   type Riff,
+  type Section,
 } from '@wild-needle/core/riff';
 import { Player } from './player';
 import { OpenSongStore } from '../open-song/open-song.store';
@@ -27,7 +29,19 @@ export class Now {
     });
   });
 
-  /** The pass under the needle; null between sections. */
+  /** The section under the needle, with a riff or without; null between sections. */
+  readonly section = computed((): Section | null => {
+    const [document, now] = [this.song.document(), this.player.nowS()];
+    if (!document) return null;
+    return (
+      document.sections.find((section) => {
+        const times = sectionTimesS(document, section);
+        return times !== null && now >= times.startS && now < times.endS;
+      }) ?? null
+    );
+  });
+
+  /** The pass under the needle; null between sections, and where no riff is played. */
   readonly pass = computed((): Pass | null => {
     const now = this.player.nowS();
     return this.allPasses().find((p) => now >= p.startS && now < p.endS) ?? null;
@@ -38,7 +52,7 @@ export class Now {
     const [pass, document] = [this.pass(), this.song.written()];
     const riff = document?.riffs.find((r) => r.id === pass?.riffId);
     const section = document?.sections.find((s) => s.id === pass?.sectionId);
-    return pass && riff && section ? riffOfPass(riff, section, pass.index) : null;
+    return pass && riff && section ? riffOfPass(riff, section, pass) : null;
   });
 
   /** Id of the written strum that sounds. */
@@ -48,8 +62,8 @@ export class Now {
     const now = this.player.nowS();
     let sounding: string | null = null;
     for (const strum of riff.strums) {
-      if (passTicksToSeconds(pass, riff, document.grid, strum.startTicks) > now + 1e-3) break;
-      const end = passTicksToSeconds(pass, riff, document.grid, strum.startTicks + strum.durationTicks);
+      if (passTicksToSeconds(pass, document.grid, strum.startTicks) > now + 1e-3) break;
+      const end = passTicksToSeconds(pass, document.grid, strum.startTicks + strum.durationTicks);
       sounding = now < end ? strum.id : null;
     }
     return sounding;

@@ -4,11 +4,15 @@ import { movedBy } from '../../shared/words';
 export interface MapBlock {
   readonly id: string;
   readonly name: string;
+  /** Of its riff; '' for a part without one. */
   readonly letter: string;
   readonly startS: number;
   readonly endS: number;
   readonly transpose: number;
-  readonly passes: number;
+  /** '×4', '7 bars'. */
+  readonly played: string;
+  /** Where its passes begin behind the first, as shares of its length. */
+  readonly notches: readonly number[];
   readonly isChosen: boolean;
   readonly isDoubtful: boolean;
 }
@@ -54,8 +58,8 @@ export interface DrawnMap {
 function drawBlock(block: MapBlock, y: number, blockHeight: number, perSecond: number): DrawnBlock {
   const top = y - blockHeight / 2;
   const [fromX, toX] = [block.startS * perSecond, block.endS * perSecond];
-  const pass = (toX - fromX) / block.passes;
-  const notches = Array.from({ length: block.passes - 1 }, (_, i) => fromX + (i + 1) * pass)
+  const notches = block.notches
+    .map((share) => fromX + share * (toX - fromX))
     .map((x) => `L${(x - 2).toFixed(1)} ${top}L${x.toFixed(1)} ${top + NOTCH}L${(x + 2).toFixed(1)} ${top}`)
     .join('');
   return {
@@ -64,7 +68,7 @@ function drawBlock(block: MapBlock, y: number, blockHeight: number, perSecond: n
     fromX,
     toX,
     d: `M${fromX.toFixed(1)} ${top}${notches}L${toX.toFixed(1)} ${top}v${blockHeight}H${fromX.toFixed(1)}z`,
-    label: `${movedBy(block.transpose)} ×${block.passes}`.trim(),
+    label: (block.letter === '' ? block.name : `${movedBy(block.transpose)} ${block.played}`).trim(),
   };
 }
 
@@ -87,7 +91,10 @@ function drawArc(from: MapBlock, to: MapBlock, perSecond: number): DrawnArc {
 /** `width` units for the whole recording. */
 export function drawMap(blocks: readonly MapBlock[], durationS: number, width: number): DrawnMap {
   const perSecond = width / Math.max(1e-6, durationS);
-  const letters = [...new Set(blocks.map((b) => b.letter))].sort();
+  // Parts without a riff stand below those with one.
+  const letters = [...new Set(blocks.map((b) => b.letter))].sort((a, b) =>
+    a === '' ? 1 : b === '' ? -1 : a < b ? -1 : 1,
+  );
   const rowHeight = Math.max(LEAST_ROW, Math.min(TALL_ROW, Math.floor(ROWS_HEIGHT / letters.length)));
   const blockHeight = rowHeight - GAP;
   const rows = letters.map((letter, i) => ({
@@ -100,9 +107,11 @@ export function drawMap(blocks: readonly MapBlock[], durationS: number, width: n
     blockHeight,
     height: ARC_HEIGHT + GAP + rowHeight * Math.max(1, letters.length),
     blocks: blocks.map((block) => drawBlock(block, yOf.get(block.letter) ?? 0, blockHeight, perSecond)),
-    arcs: letters.flatMap((letter) => {
-      const same = blocks.filter((b) => b.letter === letter);
-      return same.slice(1).map((to, i) => drawArc(same[i], to, perSecond));
-    }),
+    arcs: letters
+      .filter((letter) => letter !== '')
+      .flatMap((letter) => {
+        const same = blocks.filter((b) => b.letter === letter);
+        return same.slice(1).map((to, i) => drawArc(same[i], to, perSecond));
+      }),
   };
 }

@@ -9,7 +9,8 @@ const block = (id: string, letter: string, startS: number, endS: number, transpo
   startS,
   endS,
   transpose,
-  passes: 2,
+  played: '×2',
+  notches: [0.5],
   isChosen: false,
   isDoubtful: false,
 });

@@ -6,6 +6,12 @@ import { ChangeDetectionStrategy, Component, computed, input, output } from '@an
 import { movedBy } from '../../shared/words';
 import { ARC_HEIGHT, drawMap, type MapBlock } from './map-geometry';
 
+/** 'Verse 1, B +2 ×4', as a screen reader says it. */
+function spokenBlock({ name, letter, transpose, played }: MapBlock): string {
+  const what = [letter, movedBy(transpose), played].filter((w) => letter !== '' && w !== '').join(' ');
+  return what === '' ? `${name}, no riff` : `${name}, riff ${what}`;
+}
+
 /** Width of the drawing, stretched to the width there is. */
 const UNITS = 1000;
 
@@ -153,10 +159,7 @@ export class RoadMap {
       ...block,
       left: (100 * block.fromX) / UNITS,
       width: (100 * (block.toX - block.fromX)) / UNITS,
-      spoken: `Riff ${block.letter} ${movedBy(block.transpose)} played ${block.passes} times`.replace(
-        '  ',
-        ' ',
-      ),
+      spoken: spokenBlock(block),
     })),
   );
 }

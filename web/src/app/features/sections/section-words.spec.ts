@@ -83,12 +83,14 @@ describe('a suggested section', () => {
 
   it('says how sure its start is, and where else it may be', () => {
     expect(startDoubt(suggested(0.95, null, null))).toBeNull();
-    expect(startDoubt(suggested(0.4, 1, null))?.words).toBe('Its start is 40 % sure; it may be a bar later.');
+    expect(startDoubt(suggested(0.4, 1, null))?.words).toBe(
+      'We are not sure where it starts (40 %); it may be a bar later.',
+    );
     expect(startDoubt(suggested(0.4, -2, null))?.words).toBe(
-      'Its start is 40 % sure; it may be 2 bars earlier.',
+      'We are not sure where it starts (40 %); it may be 2 bars earlier.',
     );
     expect(startDoubt(suggested(0.4, null, null))).toEqual({
-      words: 'Its start is 40 % sure.',
+      words: 'We are not sure where it starts (40 %).',
       orElseBars: null,
     });
   });

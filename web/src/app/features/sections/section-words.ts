@@ -17,7 +17,12 @@ type ToldPass = Pick<HeardPass, 'riff' | 'strokes' | 'differences' | 'isAsking' 
 const TOLD = 2;
 
 /** The passes of a section, first to last, in one sentence. */
-export function comparePassesInWords(passes: readonly ToldPass[], key: Key | null): PassVerdict {
+export function comparePassesInWords(
+  passes: readonly ToldPass[],
+  key: Key | null,
+  hasRiff = true,
+): PassVerdict {
+  if (!hasRiff) return { kind: 'unheard', words: 'No riff here' };
   if (passes.every((p) => p.strokes.length === 0)) return { kind: 'unheard', words: 'Nothing heard yet' };
   const nameOf = (index: number): string =>
     passes.length > 1 && index === passes.length - 1 ? 'the last pass' : `pass ${index + 1}`;
@@ -52,7 +57,7 @@ type SuggestedSection = Pick<HeardSection, 'startProbability' | 'orElseBars' | '
 /** What is not sure about where a suggested section begins; null when it is sure. */
 export function startDoubt({ startProbability, orElseBars }: SuggestedSection): StartDoubt | null {
   if (startProbability >= SURE_START) return null;
-  const sure = `Its start is ${Math.round(100 * startProbability)} % sure`;
+  const sure = `We are not sure where it starts (${Math.round(100 * startProbability)} %)`;
   if (orElseBars === null) return { words: `${sure}.`, orElseBars };
   const bars = Math.abs(orElseBars) === 1 ? 'a bar' : `${Math.abs(orElseBars)} bars`;
   return { words: `${sure}; it may be ${bars} ${orElseBars > 0 ? 'later' : 'earlier'}.`, orElseBars };

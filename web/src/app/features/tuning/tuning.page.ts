@@ -41,7 +41,6 @@ import { noteNames } from '../../shared/note-name';
 import { counted } from '../../shared/words';
 import { settingsActions } from '../../state/settings/settings.actions';
 import { settingsFeature } from '../../state/settings/settings.reducer';
-import { DeckControl } from '../../transport/deck-control';
 import { PitchMeter } from './pitch-meter';
 import { StringTable, type HeardString } from './string-table';
 import {
@@ -85,7 +84,6 @@ const idOf = ({ stringsMidi, capo }: Tuning): string => `${stringsMidi.join()}/$
 export class TuningPage implements OnDestroy {
   protected readonly song = inject(OpenSongStore);
   protected readonly tuner = inject(Tuner);
-  private readonly control = inject(DeckControl);
   private readonly store = inject(Store);
   private readonly router = inject(Router);
   private readonly route = inject(ActivatedRoute);
@@ -218,7 +216,6 @@ export class TuningPage implements OnDestroy {
 
   protected tuneTo(what: SongDocument['tuneTo']): void {
     this.song.change((document) => setTuneTo(document, what));
-    this.control.setCorrected(what === 'concert');
   }
 
   /** The same record read as the note on the other side of the quarter tone. */

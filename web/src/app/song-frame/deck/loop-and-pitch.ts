@@ -1,9 +1,11 @@
 /** What plays: the loop and its rounds, and the pitch it is brought to. */
-import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, effect, inject, viewChild } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatDivider } from '@angular/material/divider';
-import { MatMenuModule } from '@angular/material/menu';
+import { MatMenu, MatMenuModule } from '@angular/material/menu';
+import { countAt, TEXT_LIMITS, type BeatGrid } from '@wild-needle/core/riff';
 import { clock } from '@wild-needle/core/units';
+import type { Loop } from '../../transport/play-cursor';
 import { Player } from '../../transport/player';
 import { Now } from '../../transport/now';
 import { OpenSongStore } from '../../open-song/open-song.store';
@@ -11,6 +13,18 @@ import { Icon } from '../../shared/icon';
 import { movedBy } from '../../shared/words';
 import { DeckControl } from '../../transport/deck-control';
 import { DECK_KEYS } from '../../transport/deck-keys';
+
+/** 'Bar 59', 'Bars 59–62', '13.2–15.1' (bar and beat); clock times where there are no bars. */
+function placesOf(grid: BeatGrid | undefined, { startS, endS }: Loop): string {
+  const [from, to] = [startS, endS].map((t) => (grid ? countAt(grid, t + 1e-3) : null));
+  const end = grid && countAt(grid, endS - 1e-3);
+  if (!from || !end) return `${clock(startS)}–${clock(endS)}`;
+  if (from.beat !== 1 || (to && to.beat !== 1)) {
+    const last = to ?? { bar: end.bar + 1, beat: 1 };
+    return `${from.bar}.${from.beat}–${last.bar}.${last.beat}`;
+  }
+  return from.bar === end.bar ? `Bar ${from.bar}` : `Bars ${from.bar}–${end.bar}`;
+}
 
 @Component({
   selector: 'wn-loop-and-pitch',
@@ -31,13 +45,26 @@ import { DECK_KEYS } from '../../transport/deck-keys';
       </button>
       <button mat-stroked-button class="more" aria-label="What to loop" [matMenuTriggerFor]="loops">⋯</button>
       <mat-menu #loops="matMenu">
-        <button mat-menu-item (click)="control.loopHere('strum')">Loop this strum</button>
+        <button mat-menu-item (click)="control.loopHere('strum')">
+          Loop the chosen strums <kbd>{{ keys.loopStrums.caps }}</kbd>
+        </button>
         <button mat-menu-item (click)="control.loopHere('bar')">Loop this bar</button>
         <button mat-menu-item (click)="control.loopHere('pass')">Loop this pass</button>
-        <button mat-menu-item (click)="control.loopHere('section')">Loop this section</button>
+        <button mat-menu-item (click)="control.loopHere('section')">
+          Loop this section <kbd>{{ keys.loopSection.caps }}</kbd>
+        </button>
         <mat-divider />
         @if (player.loop()) {
-          <button mat-menu-item (click)="control.keepLoop(loopName())">Keep “{{ loopName() }}”</button>
+          <div class="named" (click)="$event.stopPropagation()">
+            <input
+              #ownName
+              aria-label="Name of the loop"
+              [maxLength]="nameLimit"
+              [placeholder]="loopName()"
+              (keydown)="onNameKey($event, ownName.value)"
+            />
+            <button mat-stroked-button (click)="keep(ownName.value)">Keep it</button>
+          </div>
         }
         @for (kept of song.document()?.loops ?? []; track kept.id) {
           <button mat-menu-item (click)="control.loopPasses(kept.startS, kept.endS)">
@@ -126,6 +153,14 @@ import { DECK_KEYS } from '../../transport/deck-keys';
     .label small:empty {
       display: none;
     }
+    .named {
+      display: flex;
+      gap: 8px;
+      padding: 4px 16px;
+    }
+    .named input {
+      width: 180px;
+    }
     .on {
       box-shadow: inset 0 -4px 0 var(--ink);
     }
@@ -143,6 +178,7 @@ export class LoopAndPitch {
   protected readonly pitchWords = computed(() => {
     const cents = this.cents();
     if (cents === 0) return 'Pitch 0 ct';
+    if (!this.control.corrected()) return 'As recorded';
     return `Pitch ${cents > 0 ? '−' : '+'}${Math.abs(cents)} ct`;
   });
   protected readonly transposeWords = computed(() => {
@@ -160,7 +196,7 @@ export class LoopAndPitch {
         ? `Pass ${first.index + 1}`
         : `Pass ${first.index + 1}–${last.index + 1}`;
     }
-    return `${clock(loop.startS)}–${clock(loop.endS)}`;
+    return placesOf(this.song.document()?.grid, loop);
   });
   /** As it is kept: with the section, since every one has a first pass. */
   protected readonly loopName = computed(() => {
@@ -175,10 +211,27 @@ export class LoopAndPitch {
     this.player.loop() && this.player.playing() ? `round ${this.player.rounds() + 1}` : '',
   );
 
+  protected readonly nameLimit = TEXT_LIMITS.loopName;
+  private readonly menu = viewChild('loops', { read: MatMenu });
+
+  /** Under its own name, or the one of its place. */
+  protected keep(name: string): void {
+    this.control.keepLoop(name.trim() === '' ? this.loopName() : name);
+    this.menu()?.closed.emit();
+  }
+
+  /** What is typed is no command of the menu; Escape and Tab stay. */
+  protected onNameKey(event: KeyboardEvent, name: string): void {
+    if (event.key !== 'Escape' && event.key !== 'Tab') event.stopPropagation();
+    if (event.key === 'Enter') this.keep(name);
+  }
+
   constructor() {
-    // A new measurement of the recording's pitch reaches a playback that is corrected by it.
+    // Also a new measurement of the recording's pitch, and every change of what is tuned to.
     effect(() => {
       this.cents();
+      this.control.corrected();
+      this.player.status();
       this.control.applyPitch();
     });
   }

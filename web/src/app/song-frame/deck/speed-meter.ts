@@ -1,5 +1,15 @@
 /** Speed: a dial, a hidden slider under it for any value, and two large keys. */
-import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import {
+  afterNextRender,
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  inject,
+  Injector,
+  signal,
+  viewChild,
+  type ElementRef,
+} from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatSliderModule } from '@angular/material/slider';
 import { MAX_SPEED, MIN_SPEED, Player } from '../../transport/player';
@@ -42,7 +52,25 @@ import { DeckControl } from '../../transport/deck-control';
           (valueChange)="player.setSpeed($event / 100)"
         />
       </mat-slider>
-      <div class="display percent" data-testid="speed">{{ percent() }} %</div>
+      @if (isTyping()) {
+        <input
+          #typed
+          class="display percent typed"
+          type="number"
+          min="25"
+          max="150"
+          aria-label="Speed in per cent, typed"
+          [value]="percent()"
+          (change)="player.setSpeed(+typed.value / 100)"
+          (keydown.enter)="typed.blur()"
+          (keydown.escape)="typed.blur()"
+          (blur)="isTyping.set(false)"
+        />
+      } @else {
+        <button class="display percent" data-testid="speed" title="Type a speed" (click)="type()">
+          {{ percent() }} %
+        </button>
+      }
       <div class="mono bpm">{{ bpm() }}</div>
     </div>
     <button mat-stroked-button class="square" aria-label="Faster" (click)="control.changeSpeed(0.05)">
@@ -93,8 +121,22 @@ import { DeckControl } from '../../transport/deck-control';
       opacity: 1;
     }
     .percent {
-      font-size: 26px;
+      position: relative;
+      width: 92px;
+      height: 32px;
       margin-top: -4px;
+      padding: 0;
+      border: 0;
+      background: none;
+      color: inherit;
+      font-size: 26px;
+      line-height: 32px;
+      text-align: center;
+      cursor: text;
+    }
+    .typed {
+      border-bottom: 2px solid var(--ink);
+      appearance: textfield;
     }
     .bpm {
       font-size: 13px;
@@ -111,6 +153,15 @@ export class SpeedMeter {
   protected readonly player = inject(Player);
   protected readonly control = inject(DeckControl);
   private readonly now = inject(Now);
+  private readonly injector = inject(Injector);
+
+  protected readonly isTyping = signal(false);
+  private readonly field = viewChild<ElementRef<HTMLInputElement>>('typed');
+
+  protected type(): void {
+    this.isTyping.set(true);
+    afterNextRender(() => this.field()?.nativeElement.select(), { injector: this.injector });
+  }
 
   protected readonly percent = computed(() => Math.round(this.player.speed() * 100));
   protected readonly bpm = computed(() => {

@@ -15,6 +15,7 @@ import {
   viewChild,
 } from '@angular/core';
 import type { HeardSoFar } from '@wild-needle/contract';
+import { passesWords, sectionTimesS } from '@wild-needle/core/riff';
 import { clock } from '@wild-needle/core/units';
 import { Player } from '../../transport/player';
 import type { SamplePeaks } from '@wild-needle/core/playback';
@@ -88,7 +89,7 @@ const SAMPLES_BELOW_S = 6;
         >
           <span class="name">{{ section.name }}</span>
           <span class="riff"
-            >{{ section.letter }}<small>{{ section.moved }} ×{{ section.passes }}</small></span
+            >{{ section.letter }}<small>{{ section.moved }} {{ section.played }}</small></span
           >
         </div>
       }
@@ -96,7 +97,7 @@ const SAMPLES_BELOW_S = 6;
         <div class="loop" [style.left.%]="l.left" [style.width.%]="l.width"></div>
       }
       @if (edgesShown()) {
-        <wn-strip-edges />
+        <wn-strip-edges (pressed)="goTo($event)" />
       }
       @if (needleX() >= 0 && needleX() <= width()) {
         <wn-needle class="needle" [x]="needleX()" />
@@ -263,15 +264,15 @@ export class GrooveStrip {
     if (!document || duration <= 0) return [];
     return document.sections.flatMap((section) => {
       const riff = document.riffs.find((r) => r.id === section.riffId);
-      const passes = this.now.allPasses().filter((p) => p.sectionId === section.id);
-      if (!riff || passes.length === 0) return [];
-      const [startS, endS] = [passes[0].startS, passes[passes.length - 1].endS];
+      const times = sectionTimesS(document, section);
+      if (!times) return [];
+      const { startS, endS } = times;
       return {
         id: section.id,
         name: section.name,
-        letter: riff.letter,
-        moved: movedBy(section.transpose),
-        passes: section.passes,
+        letter: riff?.letter ?? '',
+        moved: riff ? movedBy(section.transpose) : '',
+        played: riff ? passesWords(document, section) : '',
         chosen: section.id === this.song.sectionId(),
         left: this.view.percentOf(startS),
         width: this.view.percentOf(endS) - this.view.percentOf(startS),
@@ -319,9 +320,14 @@ export class GrooveStrip {
       this.lane().nativeElement.setPointerCapture(event.pointerId);
       return;
     }
+    this.goTo(timeS);
+  }
+
+  /** The needle, and what is played there. */
+  protected goTo(timeS: number): void {
     this.player.seek(timeS);
-    const pass = this.now.pass();
-    if (pass) this.song.selectRiff(pass.riffId, pass.sectionId);
+    const section = this.now.section();
+    if (section) this.song.selectRiff(section.riffId ?? this.song.riffId(), section.id);
   }
 
   protected drag(event: PointerEvent): void {

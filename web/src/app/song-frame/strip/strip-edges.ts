@@ -2,14 +2,15 @@
  * Bar lines and ends of sections to be dragged on the strip, while the sections are worked on. Bar lines go where they are let
  * go; sections snap to bar lines.
  */
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, output, signal } from '@angular/core';
 import {
-  addPasses,
   barTimesS,
+  endBarOf,
+  lengthenSection,
   moveBarLine,
   nearestBarLine,
   moveSection,
-  passesOf,
+  sectionTimesS,
 } from '@wild-needle/core/riff';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { StripView } from './strip-view';
@@ -89,6 +90,8 @@ interface Edge {
 export class StripEdges {
   private readonly song = inject(OpenSongStore);
   private readonly view = inject(StripView);
+  /** A place was clicked, and nothing dragged. */
+  readonly pressed = output<number>();
   protected readonly held = signal<{ readonly id: string; readonly x: number } | null>(null);
 
   protected readonly edges = computed((): Edge[] => {
@@ -106,15 +109,13 @@ export class StripEdges {
     const isDense = (bars[1]?.x ?? Infinity) - (bars[0]?.x ?? 0) < CLOSEST_PX;
     const nearestBar = (timeS: number): number => nearestBarLine(document.grid, timeS);
     const sections = document.sections.flatMap((section): Edge[] => {
-      const riff = document.riffs.find((r) => r.id === section.riffId);
-      const passes = riff ? passesOf(section, riff, document.grid) : [];
-      const last = passes.at(-1);
-      if (!riff || !last) return [];
+      const times = sectionTimesS(document, section);
+      if (!times) return [];
       return [
         {
           id: `${section.id}-start`,
           kind: 'start',
-          x: this.view.xOf(passes[0].startS),
+          x: this.view.xOf(times.startS),
           label: `Start of ${section.name}`,
           drop: (to) =>
             this.song.change((d) => moveSection(d, section.id, nearestBar(to) - section.startBar)),
@@ -122,12 +123,11 @@ export class StripEdges {
         {
           id: `${section.id}-end`,
           kind: 'end',
-          x: this.view.xOf(last.endS) - 5,
+          x: this.view.xOf(times.endS) - 5,
           label: `End of ${section.name}`,
           drop: (to) => {
-            const bars = nearestBar(to) - section.startBar;
-            const wanted = Math.round(bars / riff.bars.length);
-            this.song.change((d) => addPasses(d, section.id, wanted - section.passes));
+            const by = nearestBar(to) - endBarOf(document, section);
+            this.song.change((d) => lengthenSection(d, section.id, by));
           },
         },
       ];
@@ -150,8 +150,11 @@ export class StripEdges {
   protected drop(event: PointerEvent, edge: Edge): void {
     const held = this.held();
     this.held.set(null);
-    // A click without a move changes nothing.
-    if (held && Math.abs(held.x - edge.x) > 1) edge.drop(this.view.timeAt(this.laneX(event)));
+    if (!held) return;
+    const timeS = this.view.timeAt(this.laneX(event));
+    // A click without a move goes there, as anywhere on the strip.
+    if (Math.abs(held.x - edge.x) > 1) edge.drop(timeS);
+    else this.pressed.emit(timeS);
   }
 
   private laneX(event: PointerEvent): number {

@@ -285,9 +285,7 @@ export class RiffsPage implements OnDestroy {
 
   private needleTicks(): number | null {
     const [pass, riff, document] = [this.view.passHere(), this.song.riff(), this.song.document()];
-    return pass && riff && document
-      ? secondsToPassTicks(pass, riff, document.grid, this.player.nowS())
-      : null;
+    return pass && riff && document ? secondsToPassTicks(pass, document.grid, this.player.nowS()) : null;
   }
 
   private tap(): void {
@@ -322,7 +320,7 @@ export class RiffsPage implements OnDestroy {
     // The needle goes along while it rests; while it plays it keeps its place.
     const pass = this.view.passHere() ?? this.song.passes()[0];
     if (pass && !this.player.playing()) {
-      this.player.seek(passTicksToSeconds(pass, riff, document.grid, next.startTicks));
+      this.player.seek(passTicksToSeconds(pass, document.grid, next.startTicks));
     }
   }
 

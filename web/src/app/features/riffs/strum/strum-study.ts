@@ -138,8 +138,8 @@ export class StrumStudy {
     return this.view
       .heardPasses()
       .slice(0, MOST_PASSES)
-      .map(({ pass, riff }) => {
-        const startS = passTicksToSeconds(pass, riff, grid, ticks);
+      .map(({ pass }) => {
+        const startS = passTicksToSeconds(pass, grid, ticks);
         return { startS, endS: startS + MOMENT_S };
       });
   }

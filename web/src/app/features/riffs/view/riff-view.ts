@@ -153,7 +153,7 @@ export class RiffView {
   readonly needleX = computed((): number | null => {
     const [pass, riff, document] = [this.passHere(), this.song.riff(), this.song.document()];
     if (!pass || !riff || !document) return null;
-    const ticks = secondsToPassTicks(pass, riff, document.grid, this.player.nowS());
+    const ticks = secondsToPassTicks(pass, document.grid, this.player.nowS());
     const x = xOf(ticks, this.window(), this.laneWidth());
     return x >= 0 && x <= this.laneWidth() ? x : null;
   });
@@ -274,7 +274,7 @@ export class RiffView {
     ];
     return this.grooves.recall(id, from, () => {
       const timeAt = (x: number): number =>
-        passTicksToSeconds(pass, riff, grid, fromTicks + (x / width) * (toTicks - fromTicks));
+        passTicksToSeconds(pass, grid, fromTicks + (x / width) * (toTicks - fromTicks));
       return groovePath(envelope, width, heightPx, timeAt, { stepPx: 2, topPx });
     });
   }
