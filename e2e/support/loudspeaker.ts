@@ -8,6 +8,8 @@ export interface Loudspeaker {
   listenFor(seconds: number): Promise<void>;
   /** RMS of the last tenth of a second, full scale = 1. */
   level(): Promise<number>;
+  /** What the loudspeaker gets for so many seconds, mean of both ears. */
+  record(seconds: number): Promise<{ readonly samples: Float32Array; readonly rate: number }>;
   /** Amplitude of a tone in the mean of both ears, dB against full scale. */
   toneDb(freqHz: number): Promise<number>;
 }
@@ -23,7 +25,7 @@ export async function listenIn(page: Page): Promise<Loudspeaker> {
       if (target instanceof AudioDestinationNode) {
         const ear = new AnalyserNode(this.context, { fftSize, smoothingTimeConstant: 0 });
         connect.call(this, ear);
-        Object.assign(globalThis, { ear });
+        Object.assign(globalThis, { ear, earSource: this });
       }
       return connect.call(this, target);
     } as typeof AudioNode.prototype.connect;
@@ -46,6 +48,31 @@ export async function listenIn(page: Page): Promise<Loudspeaker> {
         ear.getFloatTimeDomainData(samples);
         return Math.sqrt(samples.reduce((s, v) => s + v * v, 0) / samples.length);
       }),
+    record: async (seconds) => {
+      const { text, rate } = await page.evaluate(async (lengthS) => {
+        const { ear, earSource } = globalThis as unknown as { ear: AnalyserNode; earSource: AudioNode };
+        const { sampleRate } = ear.context;
+        const taken: Float32Array[] = [];
+        const recorder = (ear.context as AudioContext).createScriptProcessor(4096, 2, 1);
+        const isFull = new Promise<void>((resolve) => {
+          recorder.onaudioprocess = ({ inputBuffer: heard }) => {
+            const [left, right] = [heard.getChannelData(0), heard.getChannelData(1)];
+            taken.push(left.map((v, n) => (v + right[n]) / 2));
+            if (taken.length * 4096 >= lengthS * sampleRate) resolve();
+          };
+        });
+        earSource.connect(recorder).connect(new MediaStreamAudioDestinationNode(ear.context as AudioContext));
+        await isFull;
+        recorder.onaudioprocess = null;
+        recorder.disconnect();
+        const all = new Uint8Array(await new Blob(taken as unknown as BlobPart[]).arrayBuffer());
+        let bytes = '';
+        for (let at = 0; at < all.length; at += 0x8000)
+          bytes += String.fromCharCode(...all.subarray(at, at + 0x8000));
+        return { text: btoa(bytes), rate: sampleRate };
+      }, seconds);
+      return { samples: new Float32Array(new Uint8Array(Buffer.from(text, 'base64')).buffer), rate };
+    },
     toneDb: (freqHz) =>
       page.evaluate((hz) => {
         const { ear } = globalThis as unknown as { ear: AnalyserNode };

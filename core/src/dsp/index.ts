@@ -6,6 +6,8 @@ export { parabolicPeak, pickPeaks } from './peaks';
 export { cosineSimilarity, median, quantile } from './statistics';
 export { applyBiquad, highPass, lowPass, peaking } from './biquad';
 export type { Biquad } from './biquad';
+export { createPitchChange } from './change-pitch';
+export type { PitchChange } from './change-pitch';
 export { PeakEnvelope } from './envelope';
 export { isolate, ISOLATION_REACH } from './isolate';
 export type { Isolation, PanWindow } from './isolate';

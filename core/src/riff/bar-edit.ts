@@ -46,12 +46,14 @@ interface Stretch {
   readonly bars: readonly Bar[];
 }
 
+function endOf({ beat, beats }: Bar): number {
+  return beat + beats;
+}
+
 function stretchesOf(bars: readonly Bar[]): Stretch[] {
   const stretches: { from: number; bars: Bar[] }[] = [];
   bars.forEach((bar, i) => {
-    const before = bars[i - 1];
-    const isNext = i > 0 && before.beat + before.beats === bar.beat;
-    if (isNext) stretches.at(-1)!.bars.push(bar);
+    if (i > 0 && endOf(bars[i - 1]) === bar.beat) stretches.at(-1)!.bars.push(bar);
     else stretches.push({ from: i, bars: [bar] });
   });
   return stretches;
@@ -76,7 +78,7 @@ function shiftLines(bars: readonly Bar[], by: number): { bars: Bar[]; moved: (Ba
   const [last, beforeLast] = [bars[bars.length - 1], bars.at(-2)];
   const [from, to] = [first.beat, last.beat + last.beats];
   const isShort = (bar: Bar, whole: Bar | undefined): whole is Bar =>
-    whole !== undefined && whole.unit === bar.unit && bar.beats < whole.beats;
+    whole?.unit === bar.unit && bar.beats < whole.beats;
   // A short bar at an end is the rest of a whole one that begins before the stretch, or ends behind it.
   const starts = bars.map((bar, i) =>
     i === 0 && isShort(bar, second) ? bar.beat + bar.beats - second.beats : bar.beat,

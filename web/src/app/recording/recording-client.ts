@@ -14,7 +14,14 @@ export type RecordingTask =
     }
   /** What the written tab is from now on. */
   | { readonly kind: 'write'; readonly document: SongDocument }
-  | { readonly kind: 'hear'; readonly id: number; readonly hearing: Hearing; readonly fromS: number }
+  | {
+      readonly kind: 'hear';
+      readonly id: number;
+      readonly hearing: Hearing;
+      readonly fromS: number;
+      /** That the pitch is moved by; the sound gets shorter or longer along. */
+      readonly semitones: number;
+    }
   | { readonly kind: 'look'; readonly atS: number }
   /** Lowest and highest sample of each column of a part. */
   | {
@@ -38,6 +45,8 @@ export type RecordingAnswer =
       readonly kind: 'heard';
       readonly id: number;
       readonly channels: readonly Float32Array[];
+      /** That its pitch is moved by already. */
+      readonly semitones: number;
       /** False while only the part from the needle on is as it was wanted. */
       readonly isWhole: boolean;
     }
@@ -48,7 +57,7 @@ export type RecordingAnswer =
 
 export interface RecordingClient {
   /** Answers come to the handlers; those of an older wish are dropped. */
-  hear(hearing: Hearing, fromS: number): void;
+  hear(hearing: Hearing, fromS: number, semitones: number): void;
   /** Hands over the written tab; a hearing that plays it has to be asked for again. */
   write(document: SongDocument): void;
   /** Asks where energy lies at this moment. */
@@ -60,8 +69,14 @@ export interface RecordingClient {
   end(): void;
 }
 
+/** What was made ready to be played. */
+export type HeardSound = Pick<
+  Extract<RecordingAnswer, { kind: 'heard' }>,
+  'channels' | 'semitones' | 'isWhole'
+>;
+
 export interface RecordingHandlers {
-  readonly onHeard: (channels: readonly Float32Array[], isWhole: boolean) => void;
+  readonly onHeard: (sound: HeardSound) => void;
   readonly onProgress: (share: number) => void;
   readonly onStage: (shares: Float32Array) => void;
 }
@@ -105,11 +120,11 @@ export function createRecordingClient(
     else if (data.kind === 'peaks') asked.peaks.answer(data.id, data);
     else if (data.id !== id) return;
     else if (data.kind === 'progress') onProgress(data.share);
-    else onHeard(data.channels, data.isWhole);
+    else onHeard(data);
   });
   return {
-    hear(hearing, fromS) {
-      send({ kind: 'hear', id: ++id, hearing, fromS });
+    hear(hearing, fromS, semitones) {
+      send({ kind: 'hear', id: ++id, hearing, fromS, semitones });
     },
     write: (document) => send({ kind: 'write', document }),
     look: (atS) => send({ kind: 'look', atS }),

@@ -2,7 +2,9 @@
  * Holds the recording and the written tab, and answers what is wanted of them: the part from the needle on first, so that it
  * can be heard at once, then the whole. A newer wish ends the older one. What is computed is in `core/playback`.
  */
+import { createPitchChange } from '@wild-needle/core/dsp';
 import {
+  atOtherPitch,
   createMix,
   createTabInStep,
   holdSound,
@@ -10,6 +12,7 @@ import {
   partsFrom,
   stageAt,
   type HeldSound,
+  type Mix,
   type StereoPair,
   type TabInStep,
 } from '@wild-needle/core/playback';
@@ -35,40 +38,64 @@ const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve))
 
 async function hear(
   held: HeldSound,
-  { id, hearing, fromS }: Extract<RecordingTask, { kind: 'hear' }>,
+  { id, hearing, fromS, semitones }: Extract<RecordingTask, { kind: 'hear' }>,
 ): Promise<void> {
   const { length, sampleRate } = held;
   if (hearing.source !== 'recording' && written) tab ??= createTabInStep(written, held);
   const isolation = isolationOf(hearing);
   const toEars = (pair: StereoPair): StereoPair => forEars(hearing.ears, pair);
   const mix = createMix(held, { source: hearing.source, isolation, toEars, tab });
-  const send = (channels: StereoPair, isWhole: boolean): void =>
-    answer(
-      { kind: 'heard', id, channels, isWhole },
-      channels.map((c) => c.buffer),
-    );
   const isReady = hearing.source === 'recording' && !isolation;
+  const whole = isReady ? mix : await made(held, mix, { id, fromS });
+  if (!whole) return;
+  const change = createPitchChange(2 ** (semitones / 12));
+  const pitched = semitones === 0 ? whole : atOtherPitch(whole, change, length);
+  const end = semitones === 0 ? length : change.lengthOf(length);
+  const channels: StereoPair = [new Float32Array(end), new Float32Array(end)];
+  for (let from = 0; from < end; from += PIECE_S * sampleRate) {
+    // Nothing to compute: then the whole song at once.
+    if (semitones !== 0) await pause();
+    if (wanted !== id) return;
+    pitched(from, Math.min(end, from + PIECE_S * sampleRate)).forEach((part, c) =>
+      channels[c].set(part, from),
+    );
+  }
+  send(id, channels, semitones, true);
+}
+
+function send(id: number, channels: StereoPair, semitones: number, isWhole: boolean): void {
+  answer(
+    { kind: 'heard', id, channels, semitones, isWhole },
+    channels.map((c) => c.buffer),
+  );
+}
+
+/** The whole mix, made from the needle on; the first part is sent as soon as it is there. Null when something else is wanted. */
+async function made(
+  held: HeldSound,
+  mix: Mix,
+  { id, fromS }: { readonly id: number; readonly fromS: number },
+): Promise<Mix | null> {
+  const { length, sampleRate } = held;
   const parts = partsFrom(Math.round(fromS * sampleRate), length, FIRST_S * sampleRate, PIECE_S * sampleRate);
   // Until its part is made, the recording sounds as it is. One copy at a time: half an hour of floats is large.
   let done = held.cut(0, length);
-  let made = 0;
+  let share = 0;
   for (const [i, { from, to }] of parts.entries()) {
-    // Nothing to compute: then the whole song at once.
-    if (i > 0 && !isReady) {
+    if (i > 0) {
       await pause();
-      if (wanted !== id) return;
+      if (wanted !== id) return null;
     }
     mix(from, to).forEach((part, c) => done[c].set(part, from));
-    made += to - from;
-    if (isReady) continue;
+    share += (to - from) / length;
     if (i === 0) {
       const first = done.map((channel) => channel.slice(from, to));
-      send(done, false);
+      send(id, done, 0, false);
       done = held.cut(0, length);
       first.forEach((part, c) => done[c].set(part, from));
-    } else answer({ kind: 'progress', id, share: made / length });
+    } else answer({ kind: 'progress', id, share });
   }
-  send(done, true);
+  return (from, to) => [done[0].subarray(from, to), done[1].subarray(from, to)];
 }
 
 addEventListener('message', ({ data }: MessageEvent<RecordingTask>) => {

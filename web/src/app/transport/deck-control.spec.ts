@@ -5,7 +5,8 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { PLAIN_SONG, type SongDocument } from '@wild-needle/core/riff';
 import { WHOLE, type Hearing } from '../recording/hearing';
 import type { Loop } from './play-cursor';
-import { Player, type CountIn } from './player';
+import type { CountIn } from './count-in';
+import { Player } from './player';
 import { Now } from './now';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { settingsActions } from '../state/settings/settings.actions';
@@ -64,7 +65,7 @@ describe('the deck', () => {
         DeckControl,
         provideStore({ [settingsFeature.name]: settingsFeature.reducer }),
         { provide: Player, useValue: player },
-        { provide: Now, useValue: { pass: () => null } },
+        { provide: Now, useValue: { pass: () => null, allPasses: () => [] } },
         {
           provide: OpenSongStore,
           useValue: {

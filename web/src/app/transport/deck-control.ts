@@ -3,6 +3,7 @@ import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
   barTimesS,
+  isBlank,
   keepLoop,
   passTicksToSeconds,
   removeLoop,
@@ -12,13 +13,15 @@ import {
   beatPeriodAt,
   nearestBeat,
 } from '@wild-needle/core/riff';
-import { EARS, FOCUSES, SOURCES } from '../recording/hearing';
+import { EARS, FOCUSES, SOURCES, type Source } from '../recording/hearing';
 import { runScreenKey, type KeyHandlers } from '../shared/key-map';
+import { Say } from '../shared/say';
 import { StepWalk } from '../shared/step-walk';
 import { DECK_KEYS } from './deck-keys';
 import { jumpTarget, type JumpUnit } from './jumps';
 import type { PedalCommand } from './pedals';
-import { MAX_SPEED, MIN_SPEED, Player, type CountIn } from './player';
+import type { CountIn } from './count-in';
+import { MAX_SPEED, MIN_SPEED, Player } from './player';
 import type { Loop } from './play-cursor';
 import { Now } from './now';
 import { OpenSongStore } from '../open-song/open-song.store';
@@ -48,6 +51,7 @@ export class DeckControl {
   private readonly now = inject(Now);
   private readonly store = inject(Store);
   private readonly steps = inject(StepWalk);
+  private readonly said = inject(Say);
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
   /** A bar is counted before playback starts. */
   readonly countIn = this.store.selectSignal(settingsFeature.selectCountIn);
@@ -130,11 +134,18 @@ export class DeckControl {
   }
 
   nextSource(): void {
-    const hearing = this.player.hearing();
-    this.player.setHearing({
-      ...hearing,
-      source: SOURCES[(SOURCES.indexOf(hearing.source) + 1) % SOURCES.length],
-    });
+    this.setSource(SOURCES[(SOURCES.indexOf(this.player.hearing().source) + 1) % SOURCES.length]);
+  }
+
+  /** A tab that has nothing to sound is told, not played as silence. */
+  setSource(source: Source): void {
+    this.player.setHearing({ ...this.player.hearing(), source });
+    if (source === 'recording') return;
+    const riffs = this.song.document()?.riffs ?? [];
+    const isWritten = this.now
+      .allPasses()
+      .some(({ riffId }) => riffs.find((r) => r.id === riffId)?.strums.some((s) => !isBlank(s)));
+    if (!isWritten) this.said.say('“My tab” is silent: nothing is written yet that a section plays.');
   }
 
   toggleClick(): void {

@@ -1,15 +1,26 @@
 import { TestBed } from '@angular/core/testing';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { RecordingHandlers } from '../recording/recording-client';
 import { Player } from './player';
 
 /** What the stretcher and the clicks were told, on a device whose clock the test sets. */
 const device = vi.hoisted(() => ({
   nowS: 0,
-  scheduled: [] as { output: number; active: boolean; input: number; rate: number; semitones: number }[],
+  scheduled: [] as {
+    output: number;
+    active: boolean;
+    input: number;
+    rate: number;
+    semitones: number;
+    loopStart: number;
+    loopEnd: number;
+  }[],
   clicksS: [] as number[],
   stoppedClicks: 0,
   buffers: 0,
   levels: [] as number[],
+  /** Hands over the sound that was asked for. */
+  made: null as (() => void) | null,
 }));
 
 vi.mock('./click', () => ({
@@ -23,13 +34,20 @@ vi.mock('./stretch-node', async (original) => ({
   createStretchNode: () =>
     Promise.resolve({
       connect: (target: unknown) => target,
+      configure: () => Promise.resolve(),
       addBuffers: () => Promise.resolve(++device.buffers),
       dropBuffers: () => Promise.resolve((device.buffers = 0)),
       schedule: (change: (typeof device.scheduled)[number]) => Promise.resolve(device.scheduled.push(change)),
     }),
 }));
 vi.mock('../recording/recording-client', () => ({
-  createRecordingClient: () => ({ hear: () => undefined, end: () => undefined, write: () => undefined }),
+  createRecordingClient: (_channels: unknown, _rate: unknown, { onHeard }: RecordingHandlers) => ({
+    hear: (_hearing: unknown, _fromS: number, semitones: number) => {
+      device.made = () => onHeard({ channels: [new Float32Array(1)], semitones, isWhole: true });
+    },
+    end: () => undefined,
+    write: () => undefined,
+  }),
 }));
 
 class FakeContext {
@@ -80,6 +98,7 @@ describe('the player', () => {
       stoppedClicks: 0,
       buffers: 0,
       levels: [],
+      made: null,
     });
     vi.stubGlobal('AudioContext', FakeContext);
     vi.stubGlobal('GainNode', FakeGain);
@@ -123,6 +142,39 @@ describe('the player', () => {
     // Four seconds at half speed.
     expect(last().input).toBeCloseTo(6, 6);
     expect(last()).toMatchObject({ rate: 0.5, semitones: -0.25 });
+  });
+
+  it('plays a sound that was made lower at the rate that gives its time back', async () => {
+    await player.play();
+    player.setSemitones(-12);
+    expect(last()).toMatchObject({ semitones: -12, rate: 1 });
+    await vi.waitFor(() => expect(device.made).not.toBeNull());
+    device.nowS = 10;
+    device.made?.();
+    // Twice as long, and read twice as fast.
+    await vi.waitFor(() => expect(last()).toMatchObject({ semitones: 0, rate: 2 }));
+    expect(last().input).toBeCloseTo(20, 6);
+    player.setLoop({ startS: 12, endS: 14 });
+    expect(last()).toMatchObject({ loopStart: 24, loopEnd: 28 });
+    expect(player.nowS()).toBeCloseTo(0, 6);
+  });
+
+  it('says which beat is counted in', async () => {
+    let frame: (() => void) | null = null;
+    vi.stubGlobal('requestAnimationFrame', (step: () => void) => ((frame = step), 1));
+    await player.play({ beats: 4, periodS: 0.5 });
+    const counted = (atS: number): number | null => {
+      device.nowS = atS + AHEAD_S;
+      frame?.();
+      return player.counted();
+    };
+    expect([0.1, 0.6, 1.9, 2.1].map(counted)).toEqual([1, 2, 4, null]);
+  });
+
+  it('clicks as loud as the rest', () => {
+    player.setClickLevel(0.5);
+    player.setVolume(0.06);
+    expect(device.levels.at(-1)).toBeCloseTo(0.05, 6);
   });
 
   it('bounds the speed to a quarter and one and a half', () => {

@@ -5,13 +5,13 @@
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
 import type { SongDocument } from '@wild-needle/core/riff';
-import { playClick } from './click';
 import { ClickTrack, type ClickBeats } from './click-track';
+import { CountInClicks, type CountIn } from './count-in';
 import { isWhole, WHOLE, type Hearing } from '../recording/hearing';
 import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
 import type { SamplePeaks } from '@wild-needle/core/playback';
-import { createRecordingClient, type RecordingClient } from '../recording/recording-client';
-import { createStretchNode, scheduleSegment, type StretchNode } from './stretch-node';
+import { createRecordingClient, type HeardSound, type RecordingClient } from '../recording/recording-client';
+import { createStretchNode, fitBlocks, scheduleSegment, type Pitch, type StretchNode } from './stretch-node';
 
 export const MIN_SPEED = 0.25;
 export const MAX_SPEED = 1.5;
@@ -32,11 +32,10 @@ const LONG_RATES: readonly { readonly overS: number; readonly rate: number }[] =
   { overS: 12 * 60, rate: 24_000 },
 ];
 
-/** A bar counted before playback starts: so many beats, this far apart at full speed. */
-export interface CountIn {
-  readonly beats: number;
-  readonly periodS: number;
-}
+/** Several steps of pitch in a row are made ready once. */
+const PITCH_AFTER_MS = 250;
+/** The volume at which the click sounds as loud as it is set. */
+const USUAL_VOLUME = 0.6;
 
 type Status = 'empty' | 'loading' | 'ready' | 'failed';
 
@@ -50,7 +49,7 @@ export class Player {
   private clickGain: GainNode | null = null;
   private recording: RecordingClient | null = null;
   private readonly clicks = new ClickTrack();
-  private countInClicks: AudioBufferSourceNode[] = [];
+  private readonly countInClicks = new CountInClicks();
   private segment: Segment = { contextS: 0, inputS: 0, speed: 1, loop: null };
   private frame = 0;
   /** Sounds are put in one after the other: the stretcher would keep two that come at once. */
@@ -65,11 +64,13 @@ export class Player {
   private readonly loopSignal = signal<Loop | null>(null);
   private readonly roundsSignal = signal(0);
   private readonly durationSignal = signal(0);
+  private readonly countedSignal = signal<number | null>(null);
   private readonly clickingSignal = signal(false);
   private readonly hearingSignal = signal<Hearing>(WHOLE);
   private readonly hearingShareSignal = signal(1);
   private readonly stageSignal = signal<Float32Array | null>(null);
-  private semitones = 0;
+  private pitch: Pitch = { semitones: 0, madeSemitones: 0 };
+  private pitching: ReturnType<typeof setTimeout> | undefined;
   private volume = 0.6;
   private clickLevel = 0.5;
 
@@ -82,6 +83,8 @@ export class Player {
   /** Completed rounds of the loop since playing started. */
   readonly rounds = this.roundsSignal.asReadonly();
   readonly durationS = this.durationSignal.asReadonly();
+  /** Beat of the bar that is counted in; null while none is. */
+  readonly counted = this.countedSignal.asReadonly();
   /** The click sounds along. */
   readonly clicking = this.clickingSignal.asReadonly();
   /** Which ears and focus. */
@@ -108,7 +111,8 @@ export class Player {
     this.durationSignal.set(0);
     this.loopSignal.set(null);
     this.speedSignal.set(1);
-    this.semitones = 0;
+    clearTimeout(this.pitching);
+    this.pitch = { semitones: 0, madeSemitones: 0 };
     this.moveTo(0);
     this.statusSignal.set('empty');
   }
@@ -127,9 +131,9 @@ export class Player {
       // One buffer: the stretcher misreads where several meet. Transferred, so that the page holds it once.
       const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => decoded.getChannelData(c));
       this.recording = createRecordingClient(channels, decoded.sampleRate, {
-        onHeard: (heard, isWholeSong) => {
-          if (isWholeSong) this.hearingShareSignal.set(1);
-          const put = (): Promise<void> => this.replaceSound(heard);
+        onHeard: (sound) => {
+          if (sound.isWhole) this.hearingShareSignal.set(1);
+          const put = (): Promise<void> => this.replaceSound(sound);
           this.replacing = this.replacing.then(put, put);
         },
         onProgress: (share) => this.hearingShareSignal.set(share),
@@ -157,7 +161,7 @@ export class Player {
     this.roundsSignal.set(0);
     this.gain.gain.cancelScheduledValues(0);
     this.gain.gain.setTargetAtTime(this.volume * HEADROOM, this.context.currentTime, FADE_S);
-    this.startSegment(this.nowSignal(), this.clickIn(countIn));
+    this.startSegment(this.nowSignal(), this.clickIn(this.context, countIn));
     this.frame = requestAnimationFrame(this.follow);
   }
 
@@ -167,11 +171,12 @@ export class Player {
     const now = this.context.currentTime;
     this.nowSignal.set(this.position());
     this.playingSignal.set(false);
+    this.countedSignal.set(null);
     this.clicks.stop(now);
-    for (const source of this.countInClicks) source.stop();
+    this.countInClicks.stop();
     this.gain.gain.setTargetAtTime(0, now, FADE_S);
     const rest = { ...this.segment, contextS: now + 4 * FADE_S, inputS: this.nowSignal(), loop: null };
-    scheduleSegment(this.node, rest, false, this.semitones);
+    scheduleSegment(this.node, rest, false, this.pitch);
   }
 
   /** Listens with other ears, or to another part of the sound; from the needle on at once, then everywhere. */
@@ -179,7 +184,7 @@ export class Player {
     if (this.statusSignal() !== 'ready' || !this.recording) return;
     this.hearingSignal.set(hearing);
     this.hearingShareSignal.set(isWhole(hearing) ? 1 : 0);
-    this.recording.hear(hearing, this.playingSignal() ? this.position() : this.nowSignal());
+    this.makeSound();
   }
 
   /** The written tab, for those who listen to it. */
@@ -219,7 +224,7 @@ export class Player {
   /** 0 to 1. */
   setClickLevel(level: number): void {
     this.clickLevel = level;
-    this.clickGain?.gain.setTargetAtTime(level, this.context?.currentTime ?? 0, FADE_S);
+    this.fadeClick();
   }
 
   seek(timeS: number): void {
@@ -242,19 +247,38 @@ export class Player {
     else this.restart();
   }
 
-  /** Shift of the pitch in semitones, without change of speed. */
+  /** Shift of the pitch in semitones, without change of speed: at once by the stretcher, then exactly. */
   setSemitones(semitones: number): void {
-    if (semitones === this.semitones) return;
-    this.semitones = semitones;
+    if (semitones === this.pitch.semitones) return;
+    this.pitch = { ...this.pitch, semitones };
     this.restart();
+    clearTimeout(this.pitching);
+    this.pitching = setTimeout(() => this.makeSound(), PITCH_AFTER_MS);
+  }
+
+  /** Asks for the sound as it is heard now, at the wanted pitch. */
+  private makeSound(): void {
+    if (this.statusSignal() !== 'ready') return;
+    const fromS = this.playingSignal() ? this.position() : this.nowSignal();
+    this.recording?.hear(this.hearingSignal(), fromS, this.pitch.semitones);
   }
 
   /** 0 to 1. */
   setVolume(volume: number): void {
     this.volume = volume;
+    this.fadeClick();
     if (this.playingSignal() && this.context && this.gain) {
       this.gain.gain.setTargetAtTime(volume * HEADROOM, this.context.currentTime, FADE_S);
     }
+  }
+
+  /** The click is as loud as the rest: quiet where that is. */
+  private clickVolume(): number {
+    return Math.min(1, (this.clickLevel * this.volume) / USUAL_VOLUME);
+  }
+
+  private fadeClick(): void {
+    this.clickGain?.gain.setTargetAtTime(this.clickVolume(), this.context?.currentTime ?? 0, FADE_S);
   }
 
   /** A context of that rate; one that runs at another gives way. */
@@ -271,7 +295,7 @@ export class Player {
     if (!this.node) {
       this.node = await createStretchNode(context);
       this.gain = new GainNode(context, { gain: 0 });
-      this.clickGain = new GainNode(context, { gain: this.clickLevel });
+      this.clickGain = new GainNode(context, { gain: this.clickVolume() });
       // Everything leaves by one door.
       const out = new GainNode(context);
       out.connect(context.destination);
@@ -293,7 +317,7 @@ export class Player {
   }
 
   /** Puts another sound in place of the present one without a click. */
-  private async replaceSound(channels: readonly Float32Array[]): Promise<void> {
+  private async replaceSound({ channels, semitones }: HeardSound): Promise<void> {
     if (!this.context || !this.node || !this.gain) return;
     const mine = this.loadNumber;
     const wasPlaying = this.playingSignal();
@@ -303,25 +327,23 @@ export class Player {
     }
     if (mine !== this.loadNumber) return;
     await this.node.dropBuffers();
+    await fitBlocks(this.node, semitones);
     await this.node.addBuffers(
       [...channels],
       channels.map((c) => c.buffer as ArrayBuffer),
     );
-    if (mine !== this.loadNumber || !this.playingSignal()) return;
+    if (mine !== this.loadNumber) return;
+    this.pitch = { ...this.pitch, madeSemitones: semitones };
+    if (!this.playingSignal()) return;
     this.restart();
     this.gain.gain.setTargetAtTime(this.volume * HEADROOM, this.context.currentTime + LOOKAHEAD_S, FADE_S);
   }
 
   /** Clicks the count-in from the start of playback on; answers how long it takes. */
-  private clickIn(countIn: CountIn | null): number {
-    this.countInClicks = [];
-    if (!countIn || !this.context || !this.clickGain) return 0;
-    const [startS, stepS] = [this.context.currentTime + LOOKAHEAD_S, countIn.periodS / this.speedSignal()];
-    for (let beat = 0; beat < countIn.beats; beat++) {
-      const atS = startS + beat * stepS;
-      this.countInClicks.push(playClick(this.context, this.clickGain, atS, beat === 0));
-    }
-    return countIn.beats * stepS;
+  private clickIn(context: AudioContext, countIn: CountIn | null): number {
+    if (!this.clickGain) return 0;
+    const startS = context.currentTime + LOOKAHEAD_S;
+    return this.countInClicks.start(context, this.clickGain, startS, countIn, this.speedSignal());
   }
 
   /** From `inputS` on, `afterS` later than at once. */
@@ -329,7 +351,7 @@ export class Player {
     if (!this.context || !this.node) return;
     const contextS = this.context.currentTime + LOOKAHEAD_S + afterS;
     this.segment = { contextS, inputS, speed: this.speedSignal(), loop: this.loopSignal() };
-    scheduleSegment(this.node, this.segment, true, this.semitones);
+    scheduleSegment(this.node, this.segment, true, this.pitch);
     if (this.clickingSignal() && this.clickGain) {
       this.clicks.start(this.context, this.clickGain, this.segment);
     }
@@ -349,6 +371,7 @@ export class Player {
   private readonly follow = (): void => {
     if (!this.context) return;
     const now = this.position();
+    this.countedSignal.set(this.countInClicks.beatAt(this.context.currentTime, this.segment.contextS));
     this.roundsSignal.set(loopRounds(this.segment, this.context.currentTime));
     if (now >= this.durationSignal()) {
       this.stop();

@@ -26,8 +26,12 @@ type CreateNode = ((context: BaseAudioContext, options: AudioWorkletNodeOptions)
   moduleUrl: string;
 };
 
-/** Blocks this long keep low strings in tune: 0.00 cents off at 82 Hz, against 14 with the preset. */
-const QUALITY = { blockMs: 120, intervalMs: 30, splitComputation: true };
+/**
+ * Blocks this long keep low strings in tune: 0.00 cents off at 82 Hz, against 14 with the preset. Overlapping eightfold, a steady
+ * tone at a quarter of the speed flutters by 0.9 dB; fourfold it is 9 (docs/decisions/0009-sound.md).
+ */
+const BLOCK_MS = 120;
+const OVERLAP = 8;
 /** Without WebAssembly the node never answers. */
 const CREATE_TIMEOUT_MS = 10_000;
 
@@ -41,25 +45,41 @@ export async function createStretchNode(context: BaseAudioContext): Promise<Stre
       setTimeout(() => reject(new Error('the time stretcher does not answer')), CREATE_TIMEOUT_MS),
     ),
   ]);
-  await node.configure(QUALITY);
+  await fitBlocks(node, 0);
   return node;
 }
 
-/** Tells the node what to play from `segment.contextS` on; one that waits is replaced. */
+/** Blocks for a sound that was brought to another pitch: one that was made lower has longer periods, and wants longer blocks. */
+export async function fitBlocks(node: StretchNode, madeSemitones: number): Promise<void> {
+  const blockMs = BLOCK_MS * Math.max(1, 2 ** (-madeSemitones / 12));
+  await node.configure({ blockMs, intervalMs: blockMs / OVERLAP, splitComputation: true });
+}
+
+/** The pitch that is wanted, and the one that the sound in the node has been brought to already. */
+export interface Pitch {
+  readonly semitones: number;
+  readonly madeSemitones: number;
+}
+
+/**
+ * Tells the node what to play from `segment.contextS` on; one that waits is replaced. A sound that was made higher is shorter: the
+ * node is given its times, and the rate that brings them back. What is missing to the wanted pitch the node shifts itself.
+ */
 export function scheduleSegment(
   node: StretchNode,
-  segment: Segment,
+  { contextS, inputS, speed, loop }: Segment,
   active: boolean,
-  semitones: number,
+  { semitones, madeSemitones }: Pitch,
 ): void {
+  const ratio = 2 ** (madeSemitones / 12);
   void node.schedule({
-    output: segment.contextS,
+    output: contextS,
     active,
-    input: segment.inputS,
-    rate: segment.speed,
-    semitones,
+    input: inputS / ratio,
+    rate: speed / ratio,
+    semitones: semitones - madeSemitones,
     // Equal ends switch the loop off.
-    loopStart: segment.loop?.startS ?? 0,
-    loopEnd: segment.loop?.endS ?? 0,
+    loopStart: (loop?.startS ?? 0) / ratio,
+    loopEnd: (loop?.endS ?? 0) / ratio,
   });
 }

@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { SOURCES, type Source } from '../../recording/hearing';
 import { Player } from '../../transport/player';
+import { DeckControl } from '../../transport/deck-control';
 import { DECK_KEYS } from '../../transport/deck-keys';
 
 const SOURCE_WORDS: Readonly<Record<Source, string>> = {
@@ -21,7 +22,7 @@ const SOURCE_WORDS: Readonly<Record<Source, string>> = {
       hideSingleSelectionIndicator
       [disabled]="isOff()"
       [value]="player.hearing().source"
-      (change)="player.setHearing({ ...player.hearing(), source: $event.value })"
+      (change)="control.setSource($event.value)"
     >
       @for (source of offered; track source) {
         <mat-button-toggle [value]="source">{{ words[source] }}</mat-button-toggle>
@@ -45,6 +46,7 @@ const SOURCE_WORDS: Readonly<Record<Source, string>> = {
 export class DeckSource {
   protected readonly keys = DECK_KEYS;
   protected readonly player = inject(Player);
+  protected readonly control = inject(DeckControl);
   protected readonly offered = SOURCES;
   protected readonly words = SOURCE_WORDS;
   protected readonly isOff = computed(() => this.player.status() !== 'ready');

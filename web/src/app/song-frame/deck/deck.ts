@@ -61,7 +61,18 @@ const RING = 2 * Math.PI * 40;
       </button>
     </div>
     <div class="place">
-      <div class="display count" data-testid="count">{{ now.count() }}</div>
+      @if (player.counted(); as beat) {
+        <div class="display count counted" role="status">{{ beat }}</div>
+      } @else {
+        <div
+          class="display count"
+          [class.four]="countSize() === 'four'"
+          [class.five]="countSize() === 'five'"
+          data-testid="count"
+        >
+          {{ now.count() }}
+        </div>
+      }
       <div class="mono">{{ time() }}</div>
     </div>
     <wn-speed-meter />
@@ -115,12 +126,21 @@ const RING = 2 * Math.PI * 40;
       fill: currentColor;
     }
     .place {
-      width: 88px;
+      width: 94px;
     }
     .count {
       font-size: 60px;
       font-weight: 800;
       line-height: 56px;
+    }
+    .count.four {
+      font-size: 55px;
+    }
+    .count.five {
+      font-size: 45px;
+    }
+    .count.counted {
+      color: var(--needle);
     }
     .place .mono {
       font-size: 16px;
@@ -146,6 +166,11 @@ export class Deck {
   protected readonly now = inject(Now);
   protected readonly control = inject(DeckControl);
 
+  /** Long places fit: up to three signs are 60 px high. */
+  protected readonly countSize = computed(() => {
+    const { length } = this.now.count();
+    return length > 4 ? 'five' : length > 3 ? 'four' : '';
+  });
   protected readonly time = computed(() => clock(this.player.nowS()));
   protected readonly ring = RING;
   /** The needle's place in the loop, or in the song. */
