@@ -62,7 +62,7 @@ export class Riffs {
 
   async takeAway(): Promise<string> {
     const download = this.page.waitForEvent('download');
-    await this.page.getByRole('button', { name: 'Take away' }).click();
+    await this.page.getByRole('button', { name: 'Export' }).click();
     await this.page.getByRole('menuitem', { name: 'Text tab as a file' }).click();
     const stream = await (await download).createReadStream();
     const chunks: Buffer[] = [];

@@ -40,9 +40,9 @@ test('takes one side out of two, the middle, and a band', async ({ app, page }) 
   await expect.poll(() => loudspeaker.toneDb(RIGHT_HZ)).toBeLessThan(loud - 12);
 
   await page.getByRole('radio', { name: 'Both' }).click();
-  await page.getByRole('radio', { name: 'Body' }).click();
+  await page.getByRole('radio', { name: 'Mids' }).click();
   await expect.poll(() => loudspeaker.level()).toBeGreaterThan(0.02);
-  await page.getByRole('radio', { name: 'Edge' }).click();
+  await page.getByRole('radio', { name: 'Highs' }).click();
   await expect.poll(() => loudspeaker.toneDb(LEFT_HZ)).toBeLessThan(loud - 18);
 });
 
@@ -77,7 +77,7 @@ test('moves and grows the loop by beats', async ({ demoApp, page }) => {
   await shelf.open(demoApp.url);
   const riffs = await shelf.openSong('Salt on the Wire');
   await riffs.ready();
-  await page.getByRole('button', { name: 'Loop pass 1, bars 1–2' }).click();
+  await page.getByRole('button', { name: 'Loop pass 1 bars 1–2' }).click();
   const loop = page.getByRole('button', { name: /Pass|\d–\d/, pressed: true }).first();
   await expect(loop).toContainText('Pass 1');
   await page.keyboard.press('}');
@@ -96,7 +96,7 @@ test('plays the written tab as loud as the recording, then one in each ear', asy
   await shelf.open(demoApp.url);
   const riffs = await shelf.openSong('Salt on the Wire');
   await riffs.ready();
-  await page.getByRole('button', { name: 'Loop pass 1, bars 1–2' }).click();
+  await page.getByRole('button', { name: 'Loop pass 1 bars 1–2' }).click();
   await page.keyboard.press('Space');
   /** Mean over a while: strokes come and go. */
   const loudness = async (): Promise<number> => {
@@ -130,7 +130,7 @@ test('listens through a window on the stage', async ({ app, page }) => {
   await shelf.song('Two tones').getByRole('link').click({ timeout: 30_000 });
   await new Riffs(page).ready();
   await page.keyboard.press('Space');
-  await page.getByRole('radio', { name: 'Place' }).click();
+  await page.getByRole('radio', { name: 'One spot' }).click();
   const stage = page.getByRole('slider', { name: 'Place on the stage' });
   await expect(stage).toHaveAttribute('aria-valuetext', /60 % left/);
   const leftOverRight = async (): Promise<number> =>

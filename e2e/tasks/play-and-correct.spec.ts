@@ -16,7 +16,7 @@ test('slows to 60 per cent and loops two bars', async ({ demoApp, page }) => {
   for (let i = 0; i < 8; i++) await page.keyboard.press('-');
   await expect.poll(() => riffs.speed()).toBe('60 %');
 
-  await page.getByRole('button', { name: 'Loop pass 1, bars 1–2' }).click();
+  await page.getByRole('button', { name: 'Loop pass 1 bars 1–2' }).click();
   await expect(page.getByRole('button', { name: /Pass 1/, pressed: true })).toBeVisible();
   const startS = await riffs.clock();
   await page.keyboard.press('Space');

@@ -240,7 +240,7 @@ test('taps a rhythm to the playing loop, to be filled in', async ({ demoApp, pag
   const riffs = await openDemo(page, demoApp.url);
   await riffs.ready();
   await page.getByRole('radio', { name: 'Riff A' }).click();
-  await page.getByRole('button', { name: 'Loop pass 1, bars 1–2' }).click();
+  await page.getByRole('button', { name: 'Loop pass 1 bars 1–2' }).click();
   await page.keyboard.press('Control+a');
   await page.keyboard.press('Delete');
   await expect.poll(() => riffs.strums()).toEqual([]);

@@ -67,14 +67,19 @@ export function stringTension(gauge: StringGauge, freqHz: number, scaleMm = USUA
 
 export type TensionVerdict = 'slack' | 'good' | 'tight' | 'too-tight';
 
-/** Kilograms-force; between them a string of a usual set feels as it should (common practice). */
-const SLACK_BELOW = 5.7;
+/**
+ * Kilograms-force. The lightest usual set, 9 to 42 in standard tuning, pulls least on its second string: 5.0 by the formula above,
+ * which is what makers print for it (from memory); a plain string is slack a whole tone below that. A wound one is thick and stiff,
+ * and wants more: a 46 stands a minor third under E (5.7) and buzzes at C (5.1), where players take thicker ones (common practice).
+ */
+const PLAIN_SLACK_BELOW = 4.2;
+const WOUND_SLACK_BELOW = 5.4;
 const TIGHT_FROM = 10;
 /** Plain steel breaks at about twice this for the thinnest string: a note more is a risk for the eyes. */
 const TOO_TIGHT_FROM = 12;
 
-export function judgeTension(kg: number): TensionVerdict {
-  if (kg < SLACK_BELOW) return 'slack';
+export function judgeTension(kg: number, isWound: boolean): TensionVerdict {
+  if (kg < (isWound ? WOUND_SLACK_BELOW : PLAIN_SLACK_BELOW)) return 'slack';
   if (kg >= TOO_TIGHT_FROM) return 'too-tight';
   return kg >= TIGHT_FROM ? 'tight' : 'good';
 }

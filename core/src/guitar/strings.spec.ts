@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { describeStrings } from './strings';
-import { judgeTension } from './string-tension';
+import { judgeTension, STRING_SETS } from './string-tension';
 import { parseTuning, STANDARD_TUNING } from './tuning';
 
 describe('the strings of a tuning', () => {
@@ -33,12 +33,27 @@ describe('the strings of a tuning', () => {
   });
 
   it('are judged at the limits', () => {
-    expect([5.6, 5.7, 9.9, 10, 12].map(judgeTension)).toEqual([
+    const limits = [4.1, 4.2, 5.3, 5.4, 9.9, 10, 12];
+    expect(limits.map((kg) => judgeTension(kg, false))).toEqual([
       'slack',
+      'good',
+      'good',
       'good',
       'good',
       'tight',
       'too-tight',
     ]);
+    expect(limits.slice(1, 4).map((kg) => judgeTension(kg, true))).toEqual(['slack', 'slack', 'good']);
+  });
+
+  it('are not called slack in light strings half a step down', () => {
+    const light = STRING_SETS.find((s) => s.name === '9–42')?.gauges;
+    const down = describeStrings(parseTuning('Eb2,Ab2,Db3,Gb3,Bb3,Eb4'), { offsetCents: 0, gauges: light });
+    expect(down.map((s) => s.verdict)).toEqual(Array(6).fill('good'));
+  });
+
+  it('are called slack in drop C with strings for standard tuning', () => {
+    const [low, ...others] = describeStrings(parseTuning('C2,G2,C3,F3,A3,D4'), { offsetCents: 0 });
+    expect([low.verdict, others.every((s) => s.verdict === 'good')]).toEqual(['slack', true]);
   });
 });

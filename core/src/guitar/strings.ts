@@ -49,7 +49,7 @@ export function describeStrings(
       steps: midi - STANDARD[string - 1],
       gauge,
       tensionKg,
-      verdict: judgeTension(tensionKg),
+      verdict: judgeTension(tensionKg, gauge.isWound),
     };
   });
 }

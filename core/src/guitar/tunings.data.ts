@@ -13,7 +13,7 @@ export const TUNINGS = [
   { name: 'c-standard', label: 'Standard, −4 semitones', strings: [36, 41, 46, 51, 55, 60], prior: 0.25 },
   { name: 'b-standard', label: 'Baritone B', strings: [35, 40, 45, 50, 54, 59], prior: 0.15 },
   { name: 'drop-d', label: 'Drop D', strings: [38, 45, 50, 55, 59, 64], prior: 0.7 },
-  { name: 'drop-c#', label: 'Drop D, −1 semitone', strings: [37, 44, 49, 54, 58, 63], prior: 0.4 },
+  { name: 'drop-c#', label: 'Drop C#', strings: [37, 44, 49, 54, 58, 63], prior: 0.4 },
   { name: 'drop-c', label: 'Drop C', strings: [36, 43, 48, 53, 57, 62], prior: 0.4 },
   { name: 'drop-b', label: 'Drop B', strings: [35, 42, 47, 52, 56, 61], prior: 0.2 },
   { name: 'double-drop-d', label: 'Double drop D', strings: [38, 45, 50, 55, 59, 62], prior: 0.1 },

@@ -1,6 +1,28 @@
 /** What an analysis doubts, in sentences that say what to do about it. */
+import { barTimesS, overallTempo, type BeatGrid } from '@wild-needle/core/riff';
 import { clock } from '@wild-needle/core/units';
 import type { Doubt } from '@wild-needle/core/analysis';
+
+/** Tempi nearer than this are the same. */
+const SAME_TEMPO = 0.04;
+
+/** What the user has settled since is no doubt any more: beats where none were heard, another reading of the tempo. */
+export function isOpen(doubt: Doubt, grid: BeatGrid): boolean {
+  switch (doubt.kind) {
+    case 'no-pulse':
+      return grid.bars.length === 0;
+    case 'free-time': {
+      const inside = barTimesS(grid).some((t) => t > doubt.startS + 1 && t < doubt.endS - 1);
+      return !inside;
+    }
+    case 'tempo': {
+      const tempo = overallTempo(grid);
+      return tempo !== null && Math.abs(doubt.other.tempoBpm / tempo - 1) > SAME_TEMPO;
+    }
+    default:
+      return true;
+  }
+}
 
 export function doubtWords(doubt: Doubt): string {
   switch (doubt.kind) {
@@ -25,6 +47,6 @@ export function doubtWords(doubt: Doubt): string {
     case 'between-notes':
       return `The recording lies between two notes (${Math.round(Math.abs(doubt.cents))} cents): all chords may be a fret higher or lower.`;
     case 'free-time':
-      return `From ${clock(doubt.startS)} to ${clock(doubt.endS)} nobody keeps time; there are no bars.`;
+      return `From ${clock(doubt.startS)} to ${clock(doubt.endS)} there is no steady beat, so there are no bars.`;
   }
 }

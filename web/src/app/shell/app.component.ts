@@ -16,12 +16,13 @@ import { jobActions } from '../state/jobs/jobs.actions';
   styles: `
     :host {
       display: grid;
-      grid-template-rows: 48px minmax(0, 1fr);
+      grid-template: auto minmax(0, 1fr) / minmax(0, 1fr);
       height: 100vh;
     }
     main {
       min-height: 0;
       display: grid;
+      grid-template-columns: minmax(0, 1fr);
     }
   `,
 })

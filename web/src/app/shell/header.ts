@@ -3,7 +3,6 @@ import { ChangeDetectionStrategy, Component, computed, effect, inject } from '@a
 import { toSignal } from '@angular/core/rxjs-interop';
 import { MatChipsModule } from '@angular/material/chips';
 import { MatIconButton } from '@angular/material/button';
-import { MatProgressBar } from '@angular/material/progress-bar';
 import { MatTabsModule } from '@angular/material/tabs';
 import { MatTooltip } from '@angular/material/tooltip';
 import { Title } from '@angular/platform-browser';
@@ -39,7 +38,7 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
 
 @Component({
   selector: 'wn-header',
-  imports: [Icon, MatChipsModule, MatIconButton, MatProgressBar, MatTabsModule, MatTooltip, RouterLink],
+  imports: [Icon, MatChipsModule, MatIconButton, MatTabsModule, MatTooltip, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <header>
@@ -79,10 +78,17 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
         <a mat-tab-link routerLink="/songs" [active]="step() === 'songs'">Songs</a>
         @if (songId(); as id) {
           @for (at of steps; track at.path) {
-            <a mat-tab-link [routerLink]="['/songs', id, at.path]" [active]="step() === at.path">
+            <a
+              mat-tab-link
+              [routerLink]="['/songs', id, at.path]"
+              [active]="step() === at.path"
+              [attr.aria-label]="
+                at.progress ? at.label + ', ' + checkedPercent() + ' % ' + at.progress.label : null
+              "
+            >
               {{ at.label }}
-              @if (at.progress; as progress) {
-                <mat-progress-bar [value]="checkedPercent()" [attr.aria-label]="progress.label" />
+              @if (at.progress) {
+                <span class="progress" aria-hidden="true"><i [style.width.%]="checkedPercent()"></i></span>
               }
             </a>
           }
@@ -145,6 +151,24 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
     .gap {
       flex: 1;
     }
+    .title {
+      min-width: 80px;
+    }
+    // The artist goes first, then the tuning: the steps and whether it is saved stay.
+    @media (max-width: 1240px) {
+      .artist {
+        display: none;
+      }
+    }
+    @media (max-width: 1000px) {
+      .tuning {
+        display: none;
+      }
+      header {
+        gap: 6px;
+        padding: 0 8px;
+      }
+    }
     nav {
       --mat-tab-container-height: 46px;
       --mat-tab-active-indicator-height: 0;
@@ -167,15 +191,18 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
       background: var(--ink);
       font-weight: 600;
     }
-    nav mat-progress-bar {
-      --mat-progress-bar-active-indicator-color: currentColor;
-      --mat-progress-bar-track-color: var(--line2);
-      --mat-progress-bar-track-height: 3px;
-      --mat-progress-bar-active-indicator-height: 3px;
+    .progress {
       position: absolute;
       left: 0;
       bottom: 5px;
       width: 100%;
+      height: 3px;
+      background: var(--line2);
+    }
+    .progress i {
+      display: block;
+      height: 100%;
+      background: currentColor;
     }
     mat-tab-nav-panel {
       display: none;
@@ -202,7 +229,7 @@ export class Header {
   protected readonly checkedPercent = computed(() => {
     const document = this.document();
     const { checked, written } = document ? checkedCount(document) : { checked: 0, written: 0 };
-    return written === 0 ? 0 : (100 * checked) / written;
+    return written === 0 ? 0 : Math.floor((100 * checked) / written);
   });
   protected readonly tuning = computed(() => {
     const document = this.document();

@@ -26,6 +26,6 @@ export const STEPS: readonly Step[] = [
     path: 'riffs',
     label: 'Riffs',
     load: () => import('../features/riffs/page/riffs.page').then((m) => m.RiffsPage),
-    progress: { label: 'Strums checked' },
+    progress: { label: 'of the strums checked' },
   },
 ];

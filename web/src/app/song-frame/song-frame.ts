@@ -21,7 +21,7 @@ import { MatProgressBar } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, map } from 'rxjs';
 import { Api } from '../api/api';
-import { takeMediaKeys } from '../transport/media-keys';
+import { MediaKeys } from '../transport/media-keys';
 import { Pedals } from '../transport/pedals';
 import { Player } from '../transport/player';
 import { EnvelopeStore } from '../recording/envelope.store';
@@ -178,13 +178,14 @@ const TAB_AFTER_MS = 300;
   styles: `
     :host {
       display: grid;
-      grid-template-rows: 88px minmax(0, 1fr) 112px;
+      grid-template: 88px minmax(0, 1fr) auto / minmax(0, 1fr);
       min-height: 0;
     }
     .work {
       position: relative;
       min-height: 0;
       display: grid;
+      grid-template-columns: minmax(0, 1fr);
     }
     .bands {
       position: absolute;
@@ -247,7 +248,16 @@ export class SongFrame implements OnDestroy {
   private readonly page = inject(DOCUMENT);
   /** Where the document is wrong is said from the document on. */
   protected readonly refusal = computed(() => (this.song.refusal() ?? '').replace(/^document\./, ''));
-  private readonly dropMediaKeys: () => void;
+  private readonly mediaKeys = new MediaKeys({
+    play: () => void (this.player.playing() || this.control.togglePlay()),
+    stop: () => this.player.stop(),
+    toStart: () => this.control.toLoopStart(),
+    slow: () => this.control.toggleSlow(),
+    seek: (timeS) => this.player.seek(timeS),
+    jump: (by) => this.control.jump('seconds', by),
+  });
+  /** Whole seconds: what the system shows need not move more often. */
+  private readonly second = computed(() => Math.floor(this.player.nowS()));
   private readonly jobs = this.store.selectSignal(jobsFeature.selectBySong);
   protected readonly job = computed(() => this.jobs()[this.songId()] ?? null);
   protected readonly keptWords = computed(() => keptWords(this.song.keptFromDraft()));
@@ -290,10 +300,16 @@ export class SongFrame implements OnDestroy {
       });
     });
     inject(Pedals).setHandler((command, value) => this.control.runPedal(command, value));
-    this.dropMediaKeys = takeMediaKeys({
-      toggle: () => this.control.togglePlay(),
-      toStart: () => this.control.toLoopStart(),
-      slow: () => this.control.toggleSlow(),
+    effect(() => {
+      const { title = '', artist = '' } = this.song.document() ?? {};
+      this.mediaKeys.show({
+        title,
+        artist,
+        isPlaying: this.player.playing(),
+        positionS: this.second(),
+        durationS: this.player.durationS(),
+        speed: this.player.speed(),
+      });
     });
     effect(() => this.player.setVolume(this.volume()));
     effect(() => this.player.setClickLevel(this.clickLevel()));
@@ -313,7 +329,7 @@ export class SongFrame implements OnDestroy {
   }
 
   ngOnDestroy(): void {
-    this.dropMediaKeys();
+    this.mediaKeys.drop();
     this.player.unload();
   }
 

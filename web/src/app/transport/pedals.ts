@@ -81,6 +81,12 @@ export class Pedals {
     this.learningSignal.update((now) => (now === command ? null : command));
   }
 
+  /** Nothing waits for a pedal any more. */
+  disarm(): void {
+    this.learningSignal.set(null);
+  }
+
+  /** Takes the pedal back from a command. */
   forget(command: PedalCommand): void {
     this.store.dispatch(settingsActions.pedalAssigned({ command, pedal: null }));
   }

@@ -13,6 +13,7 @@ import {
   moveBarLine,
   moveDownbeat,
   nearestBarLine,
+  overallTempo,
   setBarBeats,
   setMeter,
   tappedBeats,
@@ -86,7 +87,8 @@ export class GridEdits {
   readonly hasBeats = computed(() => (this.song.document()?.grid.bars.length ?? 0) > 0);
   readonly words = computed(() => {
     const grid = this.song.document()?.grid;
-    const bpm = grid ? tempoAt(grid, this.player.nowS()) : null;
+    // Of the whole song, as the shelf says it; what it is at the needle stands under the speed.
+    const bpm = grid ? overallTempo(grid) : null;
     if (!grid || bpm === null) return 'No beats yet: tap along';
     return `${Math.round(bpm)} bpm, ${counted(grid.bars.length, 'bar')}`;
   });

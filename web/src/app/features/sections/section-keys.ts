@@ -12,7 +12,7 @@ export const SECTION_KEYS = {
     caps: 'Shift ← →',
     does: 'End a bar earlier, later',
   },
-  remove: { on: { Delete: null }, caps: 'Del', does: 'Take the section away, by a second press' },
+  remove: { on: { Delete: null }, caps: 'Del', does: 'Remove the section, by a second press' },
   disarm: { on: { Escape: null }, caps: 'Esc', does: 'Leave it' },
   double: { on: { d: null }, caps: 'D', does: 'Double the tempo' },
   halve: { on: { h: null }, caps: 'H', does: 'Half the tempo' },

@@ -18,6 +18,9 @@ import { jobsFeature } from '../../state/jobs/jobs.reducer';
 import { shelfActions } from '../../state/songs/songs.actions';
 import { songsFeature } from '../../state/songs/songs.reducer';
 
+/** A removal that was asked for and not confirmed is forgotten after this. */
+const ARMED_MS = 5000;
+
 @Component({
   selector: 'wn-songs-page',
   imports: [Icon, MatButton, MatIconButton, MatProgressBar, RouterLink],
@@ -42,6 +45,7 @@ export class SongsPage {
   protected readonly dragging = signal(false);
   /** A song whose removal waits for a second press. */
   protected readonly removing = signal<string | null>(null);
+  private disarming: ReturnType<typeof setTimeout> | undefined;
 
   protected readonly rows = computed(() => {
     const now = new Date();
@@ -81,6 +85,7 @@ export class SongsPage {
   };
 
   protected onKey(event: KeyboardEvent): void {
+    if (event.key === 'Escape') this.disarm();
     // Enter presses what has the focus.
     if (event.key === 'Enter' && event.target !== document.body) return;
     runScreenKey(SHELF_KEYS, this.handlers, event);
@@ -126,7 +131,16 @@ export class SongsPage {
   protected remove(songId: string): void {
     if (this.removing() === songId) {
       this.store.dispatch(shelfActions.songRemoved({ songId }));
-      this.removing.set(null);
-    } else this.removing.set(songId);
+      this.disarm();
+    } else {
+      this.removing.set(songId);
+      clearTimeout(this.disarming);
+      this.disarming = setTimeout(() => this.disarm(), ARMED_MS);
+    }
+  }
+
+  private disarm(): void {
+    clearTimeout(this.disarming);
+    this.removing.set(null);
   }
 }

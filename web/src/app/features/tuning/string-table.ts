@@ -72,12 +72,30 @@ function swing(tensionKg: number): string {
               <i class="zero"></i><i class="hand" [style.left.%]="heard.left"></i>
               <b role="status">{{ heard.words }}</b>
               <span class="mono">{{ heard.cents }}</span>
+              @if (isStriking()) {
+                <span class="pegs">
+                  <button
+                    mat-stroked-button
+                    [attr.aria-label]="'Loosen string ' + row.string"
+                    (click)="turned.emit({ string: row.string, by: -1 })"
+                  >
+                    ▼
+                  </button>
+                  <button
+                    mat-stroked-button
+                    [attr.aria-label]="'Tighten string ' + row.string"
+                    (click)="turned.emit({ string: row.string, by: 1 })"
+                  >
+                    ▲
+                  </button>
+                </span>
+              }
             </span>
           } @else {
             <svg viewBox="0 0 244 24" preserveAspectRatio="none" aria-hidden="true">
               <path [attr.d]="row.swing" [style.stroke-width]="row.width" />
             </svg>
-            <span class="mono">{{ row.tensionKg.toFixed(1) }}</span>
+            <span class="mono">{{ row.tensionKg.toFixed(1) }}&nbsp;kg</span>
             <span class="verdict" [class.doubt]="row.verdict !== 'good'">
               @if (row.verdict !== 'good') {
                 <wn-icon name="doubt" [size]="16" />
@@ -97,7 +115,7 @@ function swing(tensionKg: number): string {
     }
     li {
       display: grid;
-      grid-template-columns: 36px 62px 34px 92px 96px 68px 110px 40px minmax(0, 1fr);
+      grid-template-columns: 36px 62px 34px 92px 112px 68px 96px 56px minmax(0, 1fr);
       align-items: center;
       gap: 8px;
       min-height: 40px;
@@ -180,6 +198,17 @@ function swing(tensionKg: number): string {
       width: 4px;
       margin-left: -2px;
     }
+    .pegs {
+      display: flex;
+      gap: 4px;
+    }
+    .pegs button {
+      min-width: 32px;
+      width: 32px;
+      height: 32px;
+      padding: 0;
+      font-size: 10px;
+    }
     .zero {
       left: 50%;
       height: 12px;
@@ -199,6 +228,8 @@ export class StringTable {
   readonly isStriking = input.required<boolean>();
   readonly sounded = output<number>();
   readonly moved = output<{ string: number; by: 1 | -1 }>();
+  /** A peg of the simulated guitar. */
+  readonly turned = output<{ string: number; by: 1 | -1 }>();
 
   protected readonly rows = computed(() =>
     this.strings().map((target) => {

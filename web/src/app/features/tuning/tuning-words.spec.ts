@@ -32,7 +32,10 @@ describe('words of the tuning screen', () => {
       'cent flat',
       'at concert pitch',
     ]);
-    expect([spreadWords(3.4), spreadWords(17)]).toEqual(['steady within 3', 'half of it within 17']);
+    expect([spreadWords(3.4), spreadWords(17)]).toEqual([
+      'steady within 3 cents',
+      'half the overtones lie within 17 cents',
+    ]);
     expect([17, 22.8, 25].map(isWithoutPitch)).toEqual([false, false, true]);
     const at = (timeS: number, cents: number) => ({ timeS, cents });
     expect(driftWords([at(5, 37), at(15, 39)])).toBe('No drift: +37 cents to +39 cents over the song.');
@@ -48,7 +51,7 @@ describe('words of the tuning screen', () => {
 
   it('give reasons for a tuning and against it', () => {
     expect(reasonWords(candidate({}))).toBe(
-      'The lowest note heard is its open low string. 40\u00a0% take one finger.',
+      'The lowest note heard is its open low string. 40\u00a0% of the chords need one finger.',
     );
     expect(reasonWords(candidate({ lowestAboveOpen: 2, oneFingerShare: 0 }))).toBe(
       'Nothing sounds on the lowest 2 frets of its low string.',
@@ -61,7 +64,7 @@ describe('words of the tuning screen', () => {
   });
 
   it('say where a string goes', () => {
-    expect([stepWords(-3), stepWords(0), stepWords(1)]).toEqual(['down 3', 'as usual', 'up 1']);
+    expect([stepWords(-3), stepWords(0), stepWords(1)]).toEqual(['down 3', 'as in standard', 'up 1']);
     expect([-120, -40, -12, -4, 1, 4].map(tunerWords)).toEqual([
       'Tune up far',
       'Tune up',

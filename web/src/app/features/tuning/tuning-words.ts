@@ -22,8 +22,8 @@ export function sharpOrFlat(cents: number): string {
 
 export function spreadWords(spreadCents: number): string {
   return spreadCents <= STEADY_CENTS
-    ? `steady within ${Math.max(1, Math.round(spreadCents))}`
-    : `half of it within ${Math.round(spreadCents)}`;
+    ? `steady within ${Math.max(1, Math.round(spreadCents))} cents`
+    : `half the overtones lie within ${Math.round(spreadCents)} cents`;
 }
 
 /** Partials that lie at all pitches alike are 25 cents from any (half of them); those of real mixes under much noise 22.8. */
@@ -70,16 +70,16 @@ export function reasonWords({ reasons, capo }: Candidate): string {
   const lost = unplayableShare > 0.005 ? ` ${percent(unplayableShare)} of the chords can't be played.` : '';
   const ease =
     oneFingerShare > 0.2
-      ? ` ${percent(oneFingerShare)} take one finger.`
+      ? ` ${percent(oneFingerShare)} of the chords need one finger.`
       : openShare > 0.2
-        ? ` ${percent(openShare)} have open strings.`
+        ? ` ${percent(openShare)} of the chords have open strings.`
         : '';
   return lowest + lost + ease;
 }
 
-/** 'down 3', 'up 1', 'as usual'. */
+/** 'down 3', 'up 1', 'as in standard'. */
 export function stepWords(steps: number): string {
-  if (steps === 0) return 'as usual';
+  if (steps === 0) return 'as in standard';
   return `${steps < 0 ? 'down' : 'up'} ${Math.abs(steps)}`;
 }
 

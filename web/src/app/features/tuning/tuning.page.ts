@@ -116,7 +116,7 @@ export class TuningPage implements OnDestroy {
   protected readonly partials = computed(() => {
     const count = this.analysis()?.referencePartials ?? 0;
     return count > 0
-      ? `${count.toLocaleString('en').replaceAll(',', ' ')} partials, A at 440 Hz`
+      ? `${count.toLocaleString('en').replaceAll(',', ' ')} overtones measured`
       : 'A at 440 Hz';
   });
   private readonly spreadCents = computed(() => this.analysis()?.referenceSpreadCents ?? 0);
@@ -135,7 +135,9 @@ export class TuningPage implements OnDestroy {
   });
   protected readonly retuning = computed(() => {
     const cents = this.rounded();
-    return cents === 0 ? 'As usual' : `Every string ${Math.abs(cents)} cents ${cents > 0 ? 'up' : 'down'}`;
+    return cents === 0
+      ? 'As in standard'
+      : `Every string ${Math.abs(cents)} cents ${cents > 0 ? 'up' : 'down'}`;
   });
 
   protected readonly candidates = computed(() => {
@@ -297,6 +299,11 @@ export class TuningPage implements OnDestroy {
     if (!target) return;
     if (this.tuner.input() === 'simulated') this.tuner.strike(string, target.freqHz);
     else void this.tuner.soundTargets([target.freqHz]);
+  }
+
+  protected turnPeg({ string, by }: { string: number; by: 1 | -1 }): void {
+    const target = this.strings().find((s) => s.string === string);
+    if (target) this.tuner.turnPeg(string, by, target.freqHz);
   }
 
   protected useTuner(input: TunerInput): void {

@@ -11,13 +11,13 @@ const EAR_WORDS: Readonly<Record<Ears, string>> = {
   right: 'Right',
   centre: 'Centre',
   sides: 'Sides',
-  place: 'Place',
+  place: 'One spot',
 };
 const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
   full: 'Full',
   bass: 'Bass',
-  body: 'Body',
-  edge: 'Edge',
+  body: 'Mids',
+  edge: 'Highs',
   drums: 'Fewer drums',
 };
 

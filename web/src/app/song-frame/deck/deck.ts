@@ -91,6 +91,7 @@ const RING = 2 * Math.PI * 40;
       display: flex;
       align-items: center;
       gap: 10px;
+      min-height: 112px;
       padding: 0 8px 0 16px;
       background: var(--sleeve);
       border-top: 1px solid var(--line2);
@@ -156,6 +157,18 @@ const RING = 2 * Math.PI * 40;
       display: flex;
       align-items: center;
       gap: 6px;
+    }
+    // Nothing falls off a narrow screen: the deck takes a second row.
+    @media (max-width: 1240px) {
+      :host {
+        flex-wrap: wrap;
+        row-gap: 4px;
+        padding-block: 4px;
+      }
+      .last {
+        display: flex;
+        align-items: center;
+      }
     }
   `,
 })

@@ -1,5 +1,5 @@
 /** Foot pedals: what each does, learned by pressing it, and a board on screen for those who have none at hand. */
-import { ChangeDetectionStrategy, Component, inject, output } from '@angular/core';
+import { ChangeDetectionStrategy, Component, DestroyRef, inject, output } from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatSliderModule } from '@angular/material/slider';
 import { PEDAL_COMMANDS, Pedals, type PedalCommand } from '../../transport/pedals';
@@ -49,6 +49,14 @@ const CONTROL_CHANGE = 0xb0;
               (click)="pedals.learn(command)"
             >
               {{ pedals.learning() === command ? 'Press the pedal now' : 'Learn' }}
+            </button>
+            <button
+              mat-icon-button
+              [disabled]="!pedals.assigned()[command]"
+              [attr.aria-label]="'Take the pedal back from: ' + words[command]"
+              (click)="pedals.forget(command)"
+            >
+              <wn-icon name="close" [size]="16" />
             </button>
           </li>
         }
@@ -106,7 +114,7 @@ const CONTROL_CHANGE = 0xb0;
     }
     li {
       display: grid;
-      grid-template-columns: 1fr 84px 150px;
+      grid-template-columns: 1fr 84px 150px 40px;
       align-items: center;
       gap: 8px;
       padding: 3px 0;
@@ -146,6 +154,8 @@ export class PedalBoard {
 
   constructor() {
     void this.pedals.connect();
+    // A board that is closed waits for nothing.
+    inject(DestroyRef).onDestroy(() => this.pedals.disarm());
   }
 
   protected press(controller: number): void {

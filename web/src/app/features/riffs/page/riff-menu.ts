@@ -55,7 +55,7 @@ const NEW_BARS = 2;
       (menuClosed)="closed.emit()"
       [disabled]="!song.riff()"
     >
-      Take away
+      Export
     </button>
     <mat-menu #takeAway="matMenu">
       @for (format of formats; track format.id) {
@@ -82,7 +82,9 @@ const NEW_BARS = 2;
       <button mat-menu-item [disabled]="(song.riff()?.bars?.length ?? 0) < 2" (click)="change(-1)">
         One bar less
       </button>
-      <button mat-menu-item [disabled]="!song.riff()" (click)="double()">Two passes as one riff</button>
+      <button mat-menu-item [disabled]="!song.riff()" (click)="double()">
+        Join two rounds into one riff
+      </button>
       <button mat-menu-item [disabled]="sectionsOfRiff() < 2" (click)="split()">
         A riff of its own for this section
       </button>

@@ -32,7 +32,7 @@ import { Now } from '../../../transport/now';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { PassAnswers } from '../../../open-song/pass-answers';
 import { DeckControl } from '../../../transport/deck-control';
-import { doubtWords } from '../../../shared/doubt-words';
+import { doubtWords, isOpen } from '../../../shared/doubt-words';
 import { GuitarSwitch } from '../../../shared/guitar-switch';
 import { HistoryButtons } from '../../../shared/history-buttons';
 import { historyHandlers } from '../../../shared/history-keys';
@@ -101,7 +101,11 @@ export class RiffsPage implements OnDestroy {
   protected readonly GUTTER = GUTTER;
   protected readonly keys = RIFF_KEYS;
   protected readonly riffs = computed(() => this.song.written()?.riffs ?? []);
-  protected readonly doubts = computed(() => (this.song.analysis()?.doubts ?? []).map(doubtWords));
+  protected readonly doubts = computed(() => {
+    const grid = this.song.document()?.grid;
+    const doubts = this.song.analysis()?.doubts ?? [];
+    return doubts.filter((doubt) => !grid || isOpen(doubt, grid)).map(doubtWords);
+  });
   /** Sections that play the chosen riff. */
   protected readonly sections = computed(() => {
     const riffId = this.song.riffId();

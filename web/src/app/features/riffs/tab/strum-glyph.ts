@@ -81,7 +81,9 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
         <svg:path class="line" [attr.d]="line" />
       }
       @for (sign of signs(); track $index) {
-        <svg:text class="sign" [attr.x]="b.x + b.width + 19" [attr.y]="b.top + 8">{{ sign }}</svg:text>
+        <svg:text class="sign" [attr.x]="b.x + b.width + 19" [attr.y]="b.top + 8">
+          {{ sign }}
+        </svg:text>
       }
       @if (b.stroke; as direction) {
         @if (strokesShown()) {

@@ -4,14 +4,14 @@
 const PARTIALS = [1, 0.5, 0.3, 0.2, 0.1];
 const LEVEL = 0.25;
 
-/** Sounds from `startS` of the context's clock on. */
+/** Sounds from `startS` of the context's clock on; can be stopped before it has faded. */
 export function playReferenceTone(
   context: BaseAudioContext,
   destination: AudioNode,
   freqHz: number,
   startS: number,
   lengthS: number,
-): void {
+): OscillatorNode {
   const wave = context.createPeriodicWave(
     new Float32Array(PARTIALS.length + 1),
     Float32Array.of(0, ...PARTIALS),
@@ -24,4 +24,5 @@ export function playReferenceTone(
   tone.connect(gain).connect(destination);
   tone.start(startS);
   tone.stop(startS + lengthS);
+  return tone;
 }

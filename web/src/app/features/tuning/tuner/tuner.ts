@@ -9,8 +9,9 @@ import { playReferenceTone } from './reference-tone';
 export type TunerInput = 'off' | 'input' | 'simulated';
 
 const READ_EVERY_MS = 80;
-/** Of the simulated guitar: how far each string is off, cents, then how long it rings. */
-const SIMULATED_OFF = [-32, 11, -4, 18, -9, 26, 7, -15];
+/** Of the simulated guitar: how far each string is off at first, cents; what a turn of its peg moves, and how long it rings. */
+const SIMULATED_OFF: readonly number[] = [-32, 11, -4, 18, -9, 26, 7, -15];
+const PEG_CENTS = 4;
 const SIMULATED_RING_S = 5;
 const TARGET_S = 1.6;
 
@@ -23,6 +24,9 @@ export class Tuner {
   private readPitch: TunerPitch | null = null;
   /** Guards against an input that is allowed only after the tuner was left. */
   private startNumber = 0;
+  /** The simulated string that was struck last. */
+  private ringing: OscillatorNode | null = null;
+  private readonly simulatedOff = [...SIMULATED_OFF];
   private readonly inputSignal = signal<TunerInput>('off');
   private readonly freqSignal = signal<number | null>(null);
   private readonly problemSignal = signal<string | null>(null);
@@ -81,14 +85,21 @@ export class Tuner {
   /** Strikes a string of the simulated guitar, as far off as it is. */
   strike(string: number, targetHz: number): void {
     const { context, analyser } = this.ensure();
-    const cents = SIMULATED_OFF[(string - 1) % SIMULATED_OFF.length];
-    playReferenceTone(
+    const cents = this.simulatedOff[(string - 1) % SIMULATED_OFF.length];
+    this.ringing = playReferenceTone(
       context,
       analyser,
       targetHz * 2 ** (cents / 1200),
       context.currentTime,
       SIMULATED_RING_S,
     );
+  }
+
+  /** Turns a peg of the simulated guitar, and strikes its string again. */
+  turnPeg(string: number, by: 1 | -1, targetHz: number): void {
+    this.simulatedOff[(string - 1) % SIMULATED_OFF.length] += by * PEG_CENTS;
+    this.ringing?.stop();
+    this.strike(string, targetHz);
   }
 
   /** Sounds tones to tune by, one after the other. */

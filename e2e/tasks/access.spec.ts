@@ -1,0 +1,51 @@
+/** Every screen in both themes against the rules of axe-core (WCAG 2.2, levels A and AA, and its best practices). */
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, type Page } from '@playwright/test';
+import { test } from '../support/app';
+import { Shelf } from '../support/pages';
+
+async function problems(page: Page): Promise<string[]> {
+  const { violations } = await new AxeBuilder({ page })
+    .options({ rules: { 'label-content-name-mismatch': { enabled: true } } })
+    .analyze();
+  // Digits of a drawn strum are no name: it is called by its chord, strings and frets.
+  const isDrawn = (id: string, target: string): boolean =>
+    id === 'label-content-name-mismatch' && target.startsWith('#strum-');
+  return violations.flatMap(({ id, nodes }) =>
+    nodes
+      .filter((node) => !isDrawn(id, node.target.join(' ')))
+      .map((node) => `${id}: ${node.target.join(' ')}: ${node.failureSummary?.split('\n')[1]?.trim() ?? ''}`),
+  );
+}
+
+for (const theme of ['light', 'dark'] as const) {
+  test(`every screen can be read and reached by everybody, ${theme}`, async ({ demoApp, page }) => {
+    await page.emulateMedia({ colorScheme: theme, reducedMotion: 'reduce' });
+    const shelf = new Shelf(page);
+    await shelf.open(demoApp.url);
+    await expect(shelf.song('Salt on the Wire')).toBeVisible();
+    expect.soft(await problems(page), 'songs').toEqual([]);
+
+    const riffs = await shelf.openSong('Salt on the Wire');
+    await riffs.ready();
+    await expect(riffs.grid.getByRole('gridcell').first()).toBeVisible();
+    expect.soft(await problems(page), 'riffs').toEqual([]);
+    await page.keyboard.press('?');
+    expect.soft(await problems(page), 'keys').toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.keyboard.press(':');
+    await expect(page.getByRole('heading', { name: 'Foot pedals' })).toBeVisible();
+    expect.soft(await problems(page), 'pedals').toEqual([]);
+    await page.keyboard.press('Escape');
+
+    await page.getByRole('tab', { name: 'Sections' }).click();
+    await page.locator('tbody tr').nth(1).click();
+    expect.soft(await problems(page), 'sections').toEqual([]);
+    await page.getByRole('radio', { name: 'Beats and bars' }).click();
+    expect.soft(await problems(page), 'beats').toEqual([]);
+
+    await page.getByRole('tab', { name: 'Tuning' }).click();
+    await expect(page.getByText('cents sharp')).toBeVisible();
+    expect.soft(await problems(page), 'tuning').toEqual([]);
+  });
+}
