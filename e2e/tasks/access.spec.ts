@@ -49,3 +49,30 @@ for (const theme of ['light', 'dark'] as const) {
     expect.soft(await problems(page), 'tuning').toEqual([]);
   });
 }
+
+test('the keyboard alone gets into the tab, through its strings and out again to the passes and the deck', async ({
+  demoApp,
+  page,
+}) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong('Salt on the Wire');
+  await riffs.ready();
+  await riffs.grid.focus();
+  const isInTab = (): Promise<boolean> => riffs.grid.evaluate((grid) => grid === document.activeElement);
+  const strings = await page.locator('.labels span').count();
+  for (let i = 0; i <= strings && (await isInTab()); i++) await page.keyboard.press('Tab');
+  expect(await isInTab()).toBe(false);
+  const pass = page.getByRole('button', { name: 'Loop pass 1 bars 1–2' });
+  for (let i = 0; i < 20 && !(await pass.evaluate((b) => b === document.activeElement)); i++)
+    await page.keyboard.press('Tab');
+  await expect(pass).toBeFocused();
+  // Space presses what the keyboard has reached, and does not play.
+  await page.keyboard.press('Space');
+  await expect(page.getByRole('button', { name: /Pass 1/, pressed: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
+  const play = page.getByRole('button', { name: 'Play' });
+  for (let i = 0; i < 80 && !(await play.evaluate((b) => b === document.activeElement)); i++)
+    await page.keyboard.press('Tab');
+  await expect(play).toBeFocused();
+});

@@ -175,3 +175,26 @@ test('the passes keep their room beside the card of keys, and their chords after
   await expect.poll(async () => (await passes.boundingBox())!.height).toBe(room);
   await expect.poll(names).toEqual(heard);
 });
+
+test('asks the server for a song once when it is opened', async ({ demoApp, page }) => {
+  const asked: string[] = [];
+  page.on('request', (request) => {
+    const { pathname } = new URL(request.url());
+    if (request.method() === 'GET' && /\/api\/songs\/[^/]+$/.test(pathname)) asked.push(pathname);
+  });
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const riffs = await shelf.openSong(SONG);
+  await riffs.ready();
+  expect(asked).toHaveLength(1);
+});
+
+test('says in words that my tab is silent while nothing is written', async ({ app, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  await shelf.choose({ name: 'tone.wav', mimeType: 'audio/wav', buffer: toneWav([220], 3) });
+  await shelf.song('Tone').getByRole('link').click();
+  await expect(page.getByRole('button', { name: 'Play' })).toBeEnabled({ timeout: 30_000 });
+  await page.keyboard.press('a');
+  await expect(page.getByText(/“My tab” is silent/)).toBeVisible();
+});

@@ -260,3 +260,73 @@ test('says how sure a suggested start is, moves it, or takes the word of the use
   await expect(doubt).toHaveCount(0);
   await expect(row.locator('.start')).toHaveText(start);
 });
+
+test('a click on the strip goes there, also on a bar line and on the edge of a section', async ({
+  demoApp,
+  page,
+}) => {
+  await openSections(page, demoApp.url, 'Salt on the Wire');
+  const clock = page.locator('wn-deck .place .mono');
+  const edge = page.getByTitle('Start of Verse 1, moved up', { exact: true });
+  await edge.click();
+  await expect(clock).toHaveText(/0:22\.[2-5]/);
+  const line = page.getByTitle(/^Bar line 9:/);
+  await line.click();
+  await expect(clock).toHaveText(/0:15\.[0-3]/);
+});
+
+test('a name is taken back by Escape, a key is set for one section, and a part is removed by a second press', async ({
+  demoApp,
+  page,
+}) => {
+  await openSections(page, demoApp.url, 'Salt on the Wire');
+  const rows = page.locator('tbody tr');
+  const count = await rows.count();
+  await rows.nth(1).click();
+  const name = page.getByRole('textbox', { name: 'Name of the section' });
+  await name.fill('Something else');
+  await name.press('Escape');
+  await expect(name).toHaveValue('Verse 1');
+  await expect(name).not.toBeFocused();
+  await page.getByRole('combobox', { name: 'Key of this section' }).selectOption('D minor');
+  await expect(rows.nth(1)).toContainText('D minor');
+  await expect(rows.nth(0)).toContainText('C minor');
+  // Asked once and left; then meant.
+  await page.locator('section.list').click({ position: { x: 300, y: 250 } });
+  await page.keyboard.press('Delete');
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('Delete');
+  await expect(page.getByText('Press again to remove it')).toBeVisible();
+  await expect(rows).toHaveCount(count);
+  await page.keyboard.press('Delete');
+  await expect(rows).toHaveCount(count - 1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(rows).toHaveCount(count);
+  await page.getByRole('button', { name: 'Redo' }).click();
+  await expect(rows).toHaveCount(count - 1);
+});
+
+test('a free part stands without a riff, and labels over nothing ask what is played', async ({
+  demoApp,
+  page,
+}) => {
+  await openSections(page, demoApp.url, 'Salt on the Wire');
+  const rows = page.locator('tbody tr');
+  await rows.nth(3).click();
+  await page.getByRole('radio', { name: 'No riff' }).click();
+  await expect(rows.nth(3)).toContainText('No riff here');
+  await page.keyboard.press('Delete');
+  await page.keyboard.press('Delete');
+  await page
+    .getByLabel('Label track', { exact: true })
+    .setInputFiles({
+      name: 's.txt',
+      mimeType: 'text/plain',
+      buffer: Buffer.from('0.6\t7.8\tWay in\n29.7\t36.9\tTalk\n'),
+    });
+  await expect(rows).toHaveCount(2);
+  await rows.nth(1).click();
+  await expect(page.getByText('Nothing was written for these bars. What is played?')).toBeVisible();
+  await page.getByRole('button', { name: 'A new riff' }).click();
+  await expect(rows.nth(1)).toContainText('D');
+});

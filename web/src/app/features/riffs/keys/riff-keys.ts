@@ -23,7 +23,11 @@ export const RIFF_KEYS = {
   stepStrum: { on: { ArrowLeft: -1, ArrowRight: 1 }, caps: '← →', does: 'Strum before, after' },
   stepPass: { on: { ArrowUp: -1, ArrowDown: 1 }, caps: '↑ ↓', does: 'Pass before, after' },
   digit: { on: DIGITS, caps: '0–9', does: 'Fret on the chosen string' },
-  nextString: { on: { Tab: null }, caps: 'Tab', does: 'Next string, while the tab has the focus' },
+  nextString: {
+    on: { Tab: null },
+    caps: 'Tab',
+    does: 'Next string up, while the tab has the focus; from the highest on it leaves',
+  },
   // The digit row with Shift: 9 and 0 belong to the loop.
   shape: {
     on: places('', 8),

@@ -146,10 +146,10 @@ export class RiffsPage implements OnDestroy {
   }
 
   protected onKey(event: KeyboardEvent): void {
-    // Tab walks the strings only from within the tab; elsewhere it moves the focus as usual.
+    // Tab walks the strings up from within the tab, and leaves it behind the highest; elsewhere it moves the focus as usual.
     if (event.key === 'Tab') {
       const inGrid = event.target instanceof Element && event.target.getAttribute('role') === 'grid';
-      if (!inGrid || event.shiftKey) return;
+      if (!inGrid || event.shiftKey || this.song.string() === 1) return;
     }
     // Now and not when the next frame begins: that frame then only has to paint.
     if (runScreenKey(RIFF_KEYS, this.handlers, event)) this.app.tick();
@@ -297,7 +297,7 @@ export class RiffsPage implements OnDestroy {
     if (ticks !== null) this.edits.tap(ticks);
   }
 
-  /** From the lowest string up, then round. */
+  /** From the lowest string up. */
   private nextString(): void {
     const count = this.view.tuning().stringsMidi.length;
     const string = this.song.string() ?? 1;
