@@ -317,13 +317,11 @@ test('a free part stands without a riff, and labels over nothing ask what is pla
   await expect(rows.nth(3)).toContainText('No riff here');
   await page.keyboard.press('Delete');
   await page.keyboard.press('Delete');
-  await page
-    .getByLabel('Label track', { exact: true })
-    .setInputFiles({
-      name: 's.txt',
-      mimeType: 'text/plain',
-      buffer: Buffer.from('0.6\t7.8\tWay in\n29.7\t36.9\tTalk\n'),
-    });
+  await page.getByLabel('Label track', { exact: true }).setInputFiles({
+    name: 's.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('0.6\t7.8\tWay in\n29.7\t36.9\tTalk\n'),
+  });
   await expect(rows).toHaveCount(2);
   await rows.nth(1).click();
   await expect(page.getByText('Nothing was written for these bars. What is played?')).toBeVisible();

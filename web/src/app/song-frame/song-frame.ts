@@ -249,7 +249,9 @@ export class SongFrame implements OnDestroy {
   /** Where the document is wrong is said from the document on. */
   protected readonly refusal = computed(() => (this.song.refusal() ?? '').replace(/^document\./, ''));
   private readonly mediaKeys = new MediaKeys({
-    play: () => void (this.player.playing() || this.control.togglePlay()),
+    play: () => {
+      if (!this.player.playing()) this.control.togglePlay();
+    },
     stop: () => this.player.stop(),
     toStart: () => this.control.toLoopStart(),
     slow: () => this.control.toggleSlow(),

@@ -28,7 +28,7 @@ type CreateNode = ((context: BaseAudioContext, options: AudioWorkletNodeOptions)
 
 /**
  * Blocks this long keep low strings in tune: 0.00 cents off at 82 Hz, against 14 with the preset. Overlapping eightfold, a steady
- * tone at a quarter of the speed flutters by 0.9 dB; fourfold it is 9 (docs/decisions/0009-sound.md).
+ * tone at a quarter of the speed flutters by 0.9 dB; fourfold it is 9 (docs/decisions/0010-sound.md).
  */
 const BLOCK_MS = 120;
 const OVERLAP = 8;
