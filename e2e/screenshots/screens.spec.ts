@@ -11,7 +11,6 @@ async function playVerse(riffs: Riffs): Promise<void> {
   await page.getByRole('radio', { name: 'Riff B' }).click();
   for (let i = 0; i < 8; i++) await page.keyboard.press('-');
   await page.getByRole('button', { name: 'Loop pass 3' }).click();
-  await page.keyboard.press('p');
   await page.keyboard.press('Space');
   await page.waitForTimeout(2600);
 }

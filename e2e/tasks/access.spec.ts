@@ -1,8 +1,10 @@
 /** Every screen in both themes against the rules of axe-core (WCAG 2.2, levels A and AA, and its best practices). */
+import { mkdirSync } from 'node:fs';
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, type Page } from '@playwright/test';
 import { test } from '../support/app';
-import { Shelf } from '../support/pages';
+import { renderRiff } from '../support/fluidsynth-riff';
+import { Riffs, Shelf } from '../support/pages';
 
 async function problems(page: Page): Promise<string[]> {
   const { violations } = await new AxeBuilder({ page })
@@ -49,6 +51,51 @@ for (const theme of ['light', 'dark'] as const) {
     expect.soft(await problems(page), 'tuning').toEqual([]);
   });
 }
+
+test('a recording becomes a text tab by the keyboard alone', async ({ app, page }, info) => {
+  mkdirSync(info.outputDir, { recursive: true });
+  const recording = renderRiff(info.outputDir);
+  const shelf = new Shelf(page);
+  const riffs = new Riffs(page);
+  await shelf.open(app.url);
+  const chooser = page.waitForEvent('filechooser');
+  await page.keyboard.press('n');
+  await (await chooser).setFiles(recording);
+  await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 90_000 });
+  await page.keyboard.press('Enter');
+  await riffs.ready();
+
+  await page.keyboard.press('F8');
+  await page.keyboard.press('F8');
+  await expect(page.getByRole('heading', { name: 'Which tuning?' })).toBeVisible();
+  await page.keyboard.press('1');
+  await page.keyboard.press('F9');
+  const rows = page.locator('tbody tr');
+  await expect(rows.first()).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Control+Shift+ArrowRight');
+  await page.keyboard.press('F9');
+  await expect(riffs.grid.getByRole('gridcell').first()).toBeVisible();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('c');
+  await expect(page.getByRole('tab', { name: /Riffs, \d+ % of the strums checked/ })).toBeVisible();
+
+  const reach = async (name: string): Promise<void> => {
+    const target = page.getByRole('button', { name, exact: true });
+    for (let i = 0; i < 60 && !(await target.evaluate((b) => b === document.activeElement)); i++)
+      await page.keyboard.press('Tab');
+    await expect(target).toBeFocused();
+  };
+  await reach('Export');
+  await page.keyboard.press('Enter');
+  const item = page.getByRole('menuitem', { name: 'Text tab as a file' });
+  await expect(item).toBeVisible();
+  for (let i = 0; i < 10 && !(await item.evaluate((b) => b === document.activeElement)); i++)
+    await page.keyboard.press('ArrowDown');
+  const download = page.waitForEvent('download');
+  await page.keyboard.press('Enter');
+  expect((await download).suggestedFilename()).toBe('four-bar-riff.txt');
+});
 
 test('the keyboard alone gets into the tab, through its strings and out again to the passes and the deck', async ({
   demoApp,

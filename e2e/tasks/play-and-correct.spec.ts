@@ -48,7 +48,7 @@ test('corrects the pitch of the recording or tunes the guitar to it, the same on
   await riffs.ready();
   await expect(page.getByRole('button', { name: /Pitch −38 ct/, pressed: true })).toBeVisible();
   await page.keyboard.press('p');
-  await expect(page.getByRole('button', { name: /As recorded/, pressed: false })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Pitch as it is/, pressed: false })).toBeVisible();
   await page.keyboard.press('F8');
   await page.keyboard.press('F8');
   await expect(page).toHaveTitle('Salt on the Wire, Tuning · Wild Needle');
@@ -56,7 +56,7 @@ test('corrects the pitch of the recording or tunes the guitar to it, the same on
   await expect(riffs.saved).toBeVisible();
   await page.reload();
   await expect(page.getByRole('button', { name: /Retune the guitar/, pressed: true })).toBeVisible();
-  await expect(page.getByRole('button', { name: /As recorded/, pressed: false })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Pitch as it is/, pressed: false })).toBeVisible();
   await page.keyboard.press('1');
   await expect(page.getByRole('button', { name: /Pitch −38 ct/, pressed: true })).toBeVisible();
 });

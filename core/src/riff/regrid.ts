@@ -7,6 +7,7 @@ import type { Ticks } from '../units';
 import { TICKS_PER_QUARTER } from '../units';
 import {
   PLAIN_SECTION,
+  type BarNote,
   type BeatGrid,
   type Riff,
   type Section,
@@ -15,6 +16,7 @@ import {
   type Variation,
 } from './document';
 import { barStartsTicks, isFittingGrid, nearestBarLine, riffTicks } from './grid';
+import { fitText, TEXT_LIMITS } from './limits';
 import { passesOf, passTicksToSeconds, secondsToPassTicks, type Pass } from './passes';
 import { quantise, SIXTEENTH } from './quantise';
 import { barsPerPass, sectionBars, sectionTimesS, spanOver } from './section-span';
@@ -100,6 +102,18 @@ function movedVariation(riff: Riff, variation: Variation, { at, riff: { bars } }
   };
 }
 
+/** Notes of bars on other bars; where two come together they are one. */
+function notesOn(notes: readonly BarNote[], barAt: (bar: number) => number): BarNote[] {
+  const byBar = new Map<number, BarNote>();
+  for (const note of notes) {
+    const bar = barAt(note.bar);
+    const there = byBar.get(bar);
+    const text = there ? fitText(`${there.text}; ${note.text}`, TEXT_LIMITS.note) : note.text;
+    byBar.set(bar, { bar, text, todo: note.todo || (there?.todo ?? false) });
+  }
+  return [...byBar.values()].sort((a, b) => a.bar - b.bar);
+}
+
 /** The riff on another grid, over the bars that are nearest to those it was played on; the same where nothing moves. */
 function placeRiff(document: SongDocument, riff: Riff, grid: BeatGrid): Riff {
   const before = referencePass(document, riff);
@@ -125,7 +139,7 @@ function placeRiff(document: SongDocument, riff: Riff, grid: BeatGrid): Riff {
     const ticks = ((Math.round(at(oldStarts[bar])) % newLength) + newLength) % newLength;
     return starts.findLastIndex((start) => start <= ticks + SIXTEENTH);
   };
-  const notes = new Map(riff.barNotes.map((n) => [barAt(n.bar), { ...n, bar: barAt(n.bar) }]));
+  const notes = notesOn(riff.barNotes, barAt);
   const groups = riff.groups.map((g) => ({
     ...g,
     startBar: barAt(g.startBar),
@@ -136,7 +150,7 @@ function placeRiff(document: SongDocument, riff: Riff, grid: BeatGrid): Riff {
     strums: moved(riff.strums, at, newLength),
     guitar2: moved(riff.guitar2, at, newLength),
     variations: riff.variations.map((v) => movedVariation(riff, v, { riff: placed, at })),
-    barNotes: [...notes.values()].sort((a, b) => a.bar - b.bar),
+    barNotes: notes,
     groups: groups.filter(
       (g, i) =>
         g.startBar + g.bars <= bars.length &&

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addRiff } from './riff-edit';
+import { addRiff, setBarNote } from './riff-edit';
 import { PLAIN_SONG } from './document';
 import { barTimesS } from './grid';
 import { layTapped, tappedBeats, type Tapped } from './tapped';
@@ -96,6 +96,13 @@ describe('tapped beats', () => {
       'counts',
     );
     expect(counted.riffs).toBe(SONG.riffs);
+  });
+
+  it('keep the notes on bars, two on one where bars come together', () => {
+    const noted = [0, 1].reduce((d, bar) => setBarNote(d, 'r', bar, `note ${bar}`, bar === 1), SONG);
+    const beatsS = Array.from({ length: 16 }, (_, i) => 1 + 1.2 * i);
+    const after = layTapped(noted, { ...TAPPED, rest: 'follows', beatsS, onsetsS: [], durationS: 40 });
+    expect(after.riffs[0].barNotes).toEqual([{ bar: 0, text: 'note 0; note 1', todo: true }]);
   });
 
   it('do nothing to a riff that nothing plays', () => {

@@ -58,7 +58,7 @@ describe('words of the tuning screen', () => {
     );
     const worse = candidate({ lowestAboveOpen: -1, unplayableShare: 0.3, oneFingerShare: 0, openShare: 0.5 });
     expect(reasonWords(worse)).toBe(
-      "The lowest note heard lies 1 under its low string. 30\u00a0% of the chords can't be played. 50\u00a0% have open strings.",
+      "The lowest note heard lies 1 under its low string. 30\u00a0% of the chords can't be played. 50\u00a0% of the chords have open strings.",
     );
     expect(reasonWords({ ...candidate({}), reasons: null })).toContain('no reasons');
   });

@@ -178,7 +178,7 @@ export class LoopAndPitch {
   protected readonly pitchWords = computed(() => {
     const cents = this.cents();
     if (cents === 0) return 'Pitch 0 ct';
-    if (!this.control.corrected()) return 'As recorded';
+    if (!this.control.corrected()) return 'Pitch as it is';
     return `Pitch ${cents > 0 ? '−' : '+'}${Math.abs(cents)} ct`;
   });
   protected readonly transposeWords = computed(() => {
