@@ -46,8 +46,13 @@ async function hear(
   const toEars = (pair: StereoPair): StereoPair => forEars(hearing.ears, pair);
   const mix = createMix(held, { source: hearing.source, isolation, toEars, tab });
   const isReady = hearing.source === 'recording' && !isolation;
-  const whole = isReady ? mix : await made(held, mix, { id, fromS });
-  if (!whole) return;
+  const done = isReady ? null : await made(held, mix, { id, fromS });
+  if (!isReady && !done) return;
+  if (done && semitones === 0) {
+    send(id, done, 0, true);
+    return;
+  }
+  const whole: Mix = done ? (from, to) => [done[0].subarray(from, to), done[1].subarray(from, to)] : mix;
   const change = createPitchChange(2 ** (semitones / 12));
   const pitched = semitones === 0 ? whole : atOtherPitch(whole, change, length);
   const end = semitones === 0 ? length : change.lengthOf(length);
@@ -75,7 +80,7 @@ async function made(
   held: HeldSound,
   mix: Mix,
   { id, fromS }: { readonly id: number; readonly fromS: number },
-): Promise<Mix | null> {
+): Promise<StereoPair | null> {
   const { length, sampleRate } = held;
   const parts = partsFrom(Math.round(fromS * sampleRate), length, FIRST_S * sampleRate, PIECE_S * sampleRate);
   // Until its part is made, the recording sounds as it is. One copy at a time: half an hour of floats is large.
@@ -95,7 +100,7 @@ async function made(
       first.forEach((part, c) => done[c].set(part, from));
     } else answer({ kind: 'progress', id, share });
   }
-  return (from, to) => [done[0].subarray(from, to), done[1].subarray(from, to)];
+  return done;
 }
 
 addEventListener('message', ({ data }: MessageEvent<RecordingTask>) => {
