@@ -36,6 +36,12 @@ describe('the meter', () => {
     expect(on.grid.beatsS.slice(0, 33)).toEqual(SONG.grid.beatsS.slice(0, 33));
   });
 
+  it('is set over bars of different note values: each beat is divided as its own wants', () => {
+    const mixed = setMeter(SONG, { from: 8, end: 16 }, { beats: 6, unit: 8 });
+    const all = { from: 0, end: mixed.grid.bars.length };
+    expect(setMeter(mixed, all, { beats: 4, unit: 4 }).grid.beatsS).toEqual(SONG.grid.beatsS);
+  });
+
   it('leaves what is written where it sounds', () => {
     for (const meter of [
       { beats: 2, unit: 4 },
@@ -61,7 +67,10 @@ describe('another reading', () => {
     [67, { beats: 6, unit: 8 }, 0.3],
   ])('%i bpm in %o has a beat every %f s', (tempoBpm, meter, periodS) => {
     const read = useReading(SONG, { tempoBpm, meter });
-    expect(read.grid.beatsS[1] - read.grid.beatsS[0]).toBeCloseTo(periodS, 6);
+    // Evenly through the bars; behind the last of them beats stay as they were.
+    const last = read.grid.bars.at(-1)!;
+    const inside = read.grid.beatsS.slice(0, last.beat + last.beats);
+    inside.slice(1).forEach((t, i) => expect(t - inside[i]).toBeCloseTo(periodS, 6));
     expect(metersOf(read)[0]).toBe(`${meter.beats}/${meter.unit}`);
     expect(read.riffs[0].strums).toHaveLength(SONG.riffs[0].strums.length);
   });

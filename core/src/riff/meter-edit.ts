@@ -29,8 +29,13 @@ function divided(grid: BeatGrid, from: number, to: number, { times, keep }: Divi
   return fresh;
 }
 
-/** The bars of a range in another meter; gaps stay. */
-function rebar(grid: BeatGrid, range: BarRange, division: Division, meter: Omit<Bar, 'beat'>): BeatGrid {
+/** The bars of a range in another meter; gaps stay. `divisionOf`: of beats of a note value. */
+function rebar(
+  grid: BeatGrid,
+  range: BarRange,
+  divisionOf: (unit: Unit) => Division,
+  meter: Omit<Bar, 'beat'>,
+): BeatGrid {
   const { beatsS, bars } = grid;
   const timesS: number[] = [];
   const out: Bar[] = [];
@@ -48,11 +53,13 @@ function rebar(grid: BeatGrid, range: BarRange, division: Division, meter: Omit<
       i++;
       continue;
     }
-    const from = bars[i].beat;
-    let to = from;
-    while (i < range.end && bars[i]?.beat === to) to += bars[i++].beats;
-    const fresh = divided(grid, from, to, division);
-    timesS.push(...fresh);
+    let to = bars[i].beat;
+    // Bars of one note value are divided together: beats go on evenly over their lines.
+    while (i < range.end && bars[i]?.beat === to) {
+      const { beat: from, unit } = bars[i];
+      while (i < range.end && bars[i]?.beat === to && bars[i].unit === unit) to += bars[i++].beats;
+      timesS.push(...divided(grid, from, to, divisionOf(unit)));
+    }
     out.push(...barsOfMeter(at, timesS.length, meter));
     copied = to;
   }
@@ -76,8 +83,11 @@ export function setMeter(
     .slice(range.from, range.end)
     .every((b) => b.beats === beats && b.unit === unit);
   if (!isThere || isSame || !isMeter({ beats, unit })) return document;
-  const division = { times: Math.max(1, unit / bar.unit), keep: Math.max(1, bar.unit / unit) };
-  return replaceGrid(document, rebar(document.grid, range, division, { beats, unit }));
+  const divisionOf = (before: Unit): Division => ({
+    times: Math.max(1, unit / before),
+    keep: Math.max(1, before / unit),
+  });
+  return replaceGrid(document, rebar(document.grid, range, divisionOf, { beats, unit }));
 }
 
 /** Ratios of beats that are tried, smallest first. */
@@ -106,5 +116,8 @@ export function useReading(document: SongDocument, { tempoBpm, meter }: Reading)
   );
   if (!division) return document;
   const { beats, unit } = { ...meter, unit: meter.unit };
-  return replaceGrid(document, rebar(grid, { from: 0, end: grid.bars.length }, division, { beats, unit }));
+  return replaceGrid(
+    document,
+    rebar(grid, { from: 0, end: grid.bars.length }, () => division, { beats, unit }),
+  );
 }
