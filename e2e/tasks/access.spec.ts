@@ -57,8 +57,9 @@ test('a recording becomes a text tab by the keyboard alone', async ({ app, page 
   const recording = renderRiff(info.outputDir);
   const shelf = new Shelf(page);
   const riffs = new Riffs(page);
-  await shelf.open(app.url);
+  // Asked for before the page comes: taking over the chooser is a message of its own, which a key press can overtake.
   const chooser = page.waitForEvent('filechooser');
+  await shelf.open(app.url);
   await page.keyboard.press('n');
   await (await chooser).setFiles(recording);
   await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 90_000 });
