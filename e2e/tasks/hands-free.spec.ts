@@ -29,6 +29,20 @@ test('a pedal learns to loop, an expression pedal sets the speed, both survive a
   await expect(loop).toBeVisible();
   await expression.fill('0');
   await expect(page.getByTestId('speed')).toHaveText('25 %');
+  // A pedal is taken back, and what it did is done by nothing.
+  const takeBack = board.getByRole('button', { name: 'Take the pedal back from: Loop on, off' });
+  await takeBack.click();
+  await expect(takeBack).toBeDisabled();
+  await board.getByRole('button', { name: 'Switch 2' }).click();
+  await expect(loop).toBeVisible();
+  // Who closes the board has stopped learning: the next press teaches nothing.
+  const learn = board.getByRole('button', { name: 'Learn the pedal for: Loop on, off' });
+  await learn.click();
+  await expect(learn).toHaveText(/Press the pedal now/);
+  await page.keyboard.press('Escape');
+  await expect(board).toBeHidden();
+  await page.keyboard.press(':');
+  await expect(learn).toHaveText('Learn');
   await page.keyboard.press('Escape');
   await expect(board).toBeHidden();
 });

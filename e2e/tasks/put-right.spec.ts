@@ -191,6 +191,26 @@ test('six eight that was heard as three four takes two presses', async ({ app, p
   tell('six eight heard as three four', hands.actions);
 });
 
+test('one bar gets a meter of its own, the rest keeps what it has', async ({ app, page }, info) => {
+  await open(page, app.url, info.outputDir, (document) => document);
+  const { bars: before } = (await songAt(page, app.url)).document.grid;
+  await page.getByRole('tab', { name: 'Sections' }).click();
+  await page.getByRole('radio', { name: 'Beats and bars' }).click();
+  // The third bar.
+  for (let i = 0; i < 3; i++) await page.keyboard.press('Control+Shift+ArrowRight');
+  await page.getByRole('spinbutton', { name: 'Beats of a bar' }).fill('3');
+  await page.getByRole('button', { name: 'Set 3/4 for' }).click();
+  await page.getByRole('menuitem', { name: 'this bar', exact: true }).click();
+  const beatsNow = async (): Promise<number[]> =>
+    (await songAt(page, app.url)).document.grid.bars.map(({ beats }) => beats);
+  await expect.poll(async () => (await beatsNow())[2]).toBe(3);
+  // The bars behind it begin a beat earlier; the last one takes what is left.
+  const after = await beatsNow();
+  expect(after.toSpliced(2, 1).slice(0, -1)).toEqual(before.slice(2).map(() => 4));
+  await page.keyboard.press('Control+z');
+  await expect.poll(beatsNow).toEqual(before.map(({ beats }) => beats));
+});
+
 test('a song in which nothing was heard gets its beats, six sections and its first riff', async ({
   app,
   page,

@@ -1,7 +1,9 @@
 /** Slow and looped sound, measured in an offline context: pitch, length, and the seam of a loop. */
+import { mkdirSync, readFileSync } from 'node:fs';
 import { expect, type Page } from '@playwright/test';
 import { openSongSchema, type OpenSong } from '@wild-needle/contract';
 import { test } from '../support/app';
+import { renderRiff } from '../support/fluidsynth-riff';
 import { listenIn } from '../support/loudspeaker';
 import { Shelf } from '../support/pages';
 import { partialsWav } from '../support/tone-wav';
@@ -24,10 +26,19 @@ async function warmUp(page: Page, url: string): Promise<void> {
   await play(page, { freqHz: 110, inputS: 1, outputS: 1, rate: 1, loopS: null, swellsS: null });
 }
 
-/** What the stretcher of the application makes of a sine, from its first sample on. */
-async function play(page: Page, playing: Playing): Promise<Float32Array> {
+/** Samples on their way to and from the page: a list of numbers takes many times as long as a text. */
+function asText(samples: Float32Array): string {
+  return Buffer.from(samples.buffer, samples.byteOffset, samples.byteLength).toString('base64');
+}
+
+/** What the stretcher of the application makes of a sound, from its first sample on. */
+async function stretched(
+  page: Page,
+  input: Float32Array,
+  { outputS, rate, loopS = null }: Pick<Playing, 'outputS' | 'rate'> & Partial<Pick<Playing, 'loopS'>>,
+): Promise<Float32Array> {
   const samples = await page.evaluate(
-    async ({ freqHz, inputS, outputS, rate, loopS, swellsS, sampleRate }) => {
+    async ({ text, lengthS, speed, loop, sampleRate }) => {
       const url = new URL('/stretch/SignalsmithStretch.mjs', location.href).href;
       interface Node extends AudioNode {
         configure(options: object): Promise<void>;
@@ -37,36 +48,41 @@ async function play(page: Page, playing: Playing): Promise<Float32Array> {
       type Create = ((context: BaseAudioContext, options: object) => Promise<Node>) & { moduleUrl: string };
       const { default: create } = (await import(url)) as { default: Create };
       create.moduleUrl = url;
-      const context = new OfflineAudioContext(1, outputS * sampleRate, sampleRate);
+      const context = new OfflineAudioContext(1, lengthS * sampleRate, sampleRate);
       const node = await create(context, { numberOfInputs: 1, numberOfOutputs: 1, outputChannelCount: [1] });
       await node.configure({ blockMs: 120, intervalMs: 15, splitComputation: true });
-      const sine = Float32Array.from({ length: inputS * sampleRate }, (_, n) => {
-        const timeS = n / sampleRate;
-        const level =
-          swellsS?.reduce((sum, s) => sum + Math.exp(-(((timeS - s) / (0.12 * rate)) ** 2)), 0) ?? 1;
-        return 0.5 * level * Math.sin(2 * Math.PI * freqHz * timeS);
-      });
-      await node.addBuffers([sine]);
+      const sent = Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
+      await node.addBuffers([new Float32Array(sent.buffer)]);
       node.connect(context.destination);
       await node.schedule({
         output: 0,
         active: true,
         input: 0,
-        rate,
+        rate: speed,
         semitones: 0,
-        loopStart: loopS?.[0] ?? 0,
-        loopEnd: loopS?.[1] ?? 0,
+        loopStart: loop?.[0] ?? 0,
+        loopEnd: loop?.[1] ?? 0,
       });
       const rendered = new Uint8Array((await context.startRendering()).getChannelData(0).buffer);
-      // As text: a list of numbers takes the way to the test many times slower.
       let bytes = '';
       for (let at = 0; at < rendered.length; at += 0x8000)
         bytes += String.fromCharCode(...rendered.subarray(at, at + 0x8000));
       return btoa(bytes);
     },
-    { ...playing, sampleRate: RATE },
+    { text: asText(input), lengthS: outputS, speed: rate, loop: loopS, sampleRate: RATE },
   );
   return new Float32Array(new Uint8Array(Buffer.from(samples, 'base64')).buffer);
+}
+
+/** The same of a sine. */
+function play(page: Page, playing: Playing): Promise<Float32Array> {
+  const { freqHz, inputS, rate, swellsS } = playing;
+  const sine = Float32Array.from({ length: inputS * RATE }, (_, n) => {
+    const timeS = n / RATE;
+    const level = swellsS?.reduce((sum, s) => sum + Math.exp(-(((timeS - s) / (0.12 * rate)) ** 2)), 0) ?? 1;
+    return 0.5 * level * Math.sin(2 * Math.PI * freqHz * timeS);
+  });
+  return stretched(page, sine, playing);
 }
 
 /** Power at a frequency (Goertzel 1958). */
@@ -169,6 +185,51 @@ test('a steady tone does not flutter', async ({ app, page }) => {
     });
     const steady = tone.subarray(0.7 * RATE, 3.5 * RATE);
     expect(flutterDb(steady, RATE), `at ${100 * rate} %`).toBeLessThan(1.5);
+  }
+});
+
+test('a click at half speed rises within 15 ms', async ({ app, page }) => {
+  await warmUp(page, app.url);
+  // A pick on a string: at once there, gone in ten milliseconds.
+  const click = new Float32Array(2 * RATE);
+  for (let n = 0; n < 0.05 * RATE; n++)
+    click[0.8 * RATE + n] = Math.sin(n * n) * Math.exp(-n / (0.01 * RATE));
+  const out = await stretched(page, click, { outputS: 3, rate: 0.5 });
+  const size = Math.round(0.0005 * RATE);
+  const levels = Array.from({ length: Math.floor(out.length / size) }, (_, i) =>
+    Math.max(...out.subarray(i * size, (i + 1) * size).map(Math.abs)),
+  );
+  const top = Math.max(...levels);
+  const reached = levels.findIndex((v) => v > 0.9 * top);
+  const began = levels.slice(0, reached).findLastIndex((v) => v < 0.1 * top);
+  expect(0.5 * (reached - began)).toBeLessThan(15);
+});
+
+test('a whole band keeps its level: hardly a dip when it is played slowly', async ({ app, page }, info) => {
+  await warmUp(page, app.url);
+  mkdirSync(info.outputDir, { recursive: true });
+  // Eight seconds of guitars, bass and drums that fluidsynth plays, from the first chord on; 16 bits, two channels.
+  const file = readFileSync(renderRiff(info.outputDir)).subarray(44 + 4 * RATE);
+  const mix = Float32Array.from(
+    { length: 8 * RATE },
+    (_, n) => (file.readInt16LE(4 * n) + file.readInt16LE(4 * n + 2)) / 65536,
+  );
+  const levelDb = (samples: Float32Array, fromS: number, lengthS: number): number => {
+    const part = samples.subarray(Math.round(fromS * RATE), Math.round((fromS + lengthS) * RATE));
+    return 10 * Math.log10(part.reduce((sum, v) => sum + v * v, 0) / part.length + 1e-9);
+  };
+  for (const rate of [0.25, 0.5, 0.75]) {
+    const out = await stretched(page, mix, { outputS: Math.floor(7.5 / rate), rate });
+    const WINDOW_S = 0.05;
+    const changes: number[] = [];
+    for (let at = 0.5; at < 7; at += WINDOW_S)
+      changes.push(levelDb(out, at / rate, WINDOW_S / rate) - levelDb(mix, at, WINDOW_S));
+    const dips = changes.filter((db) => db < -3).length / changes.length;
+    changes.sort((a, b) => a - b);
+    const spread = changes[Math.floor(0.95 * changes.length)] - changes[Math.floor(0.05 * changes.length)];
+    // Measured: no dip; 1.6, 0.8 and 0.7 dB.
+    expect(dips, `dips over 3 dB at ${100 * rate} %`).toBeLessThan(0.01);
+    expect(spread, `spread of the level at ${100 * rate} %, dB`).toBeLessThan(2.5);
   }
 });
 

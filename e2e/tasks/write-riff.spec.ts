@@ -177,10 +177,46 @@ test('shows what sounds on the neck, ranks ways by it, and keeps an own shape ac
   await expect(heard).toContainText('E2');
   await expect(heard.getByRole('img', { name: 'agrees' }).first()).toBeAttached();
 
-  const before = (await riffs.strums())[0];
+  // Another way is shown before it is written: Escape lets go of it, Enter or another strum takes it.
+  const before = await riffs.strums();
+  const tried = ways.filter({ hasText: 'Enter writes it' });
   await page.keyboard.press('.');
-  await expect.poll(async () => (await riffs.strums())[0]).not.toBe(before);
+  await expect(tried).toBeVisible();
+  expect(await riffs.strums()).toEqual(before);
+  await page.keyboard.press('Escape');
+  await expect(tried).toBeHidden();
+  await page.keyboard.press('.');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await riffs.strums())[0]).not.toBe(before[0]);
   await page.keyboard.press('Control+z');
+  await expect.poll(() => riffs.strums()).toEqual(before);
+  // A key that comes before the ways of the strum are there waits for them.
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('.');
+  await expect(tried).toBeVisible();
+  const shown = (await tried.innerText()).replaceAll(/\D/g, ' ').split(' ').filter(Boolean)[0];
+  await page.keyboard.press('ArrowLeft');
+  await expect.poll(async () => (await riffs.strums())[1]).not.toBe(before[1]);
+  expect((await riffs.strums())[1]).toContain(`fret ${shown}`);
+  expect((await riffs.strums())[0]).toBe(before[0]);
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => riffs.strums()).toEqual(before);
+
+  // The list and the neck are reached by Tab; there the arrows are theirs.
+  const neck = page.getByRole('application', { name: /on the neck/ });
+  await neck.focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByText(/^String 6, fret 1/)).toBeAttached();
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await riffs.strums())[0]).toContain('string 6 fret 1');
+  await page.keyboard.press('Control+z');
+  await expect.poll(() => riffs.strums()).toEqual(before);
+  const list = page.getByRole('listbox', { name: 'Ways to play it' });
+  await page.keyboard.press('Tab');
+  await expect(list).toBeFocused();
+  await page.keyboard.press('ArrowDown');
+  await expect(tried).toBeVisible();
+  await page.keyboard.press('Escape');
 
   await page.getByRole('button', { name: 'Riff …' }).click();
   await page.getByRole('menuitem', { name: 'My shapes …' }).click();
@@ -260,6 +296,7 @@ test('taps a rhythm to the playing loop, to be filled in', async ({ demoApp, pag
     page.getByRole('listbox', { name: 'Ways to play it' }).getByRole('option').first(),
   ).toBeVisible();
   await page.keyboard.press('.');
+  await page.keyboard.press('Enter');
   await expect.poll(async () => (await riffs.strums())[0]).toContain('string 6 fret');
   await page.keyboard.press('Control+z');
   await page.keyboard.press('5');

@@ -2,13 +2,18 @@
 import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
 import type { SamplePeaks } from '@wild-needle/core/playback';
 import type { SongDocument } from '@wild-needle/core/riff';
-import { toInt16 } from '@wild-needle/core/units';
 import type { Hearing } from './hearing';
+
+/**
+ * The stretcher plays from samples of 16 bits: half the memory of floats. The difference of the sides can be twice as loud as a
+ * recording; what is left is 90 dB over the finest step.
+ */
+export const PLAYED_LOUDEST = 2;
 
 export type RecordingTask =
   | {
       readonly kind: 'load';
-      /** 16 bits: half the memory, and as fine as most recordings are. */
+      /** 16 bits, in which {@link PLAYED_LOUDEST} is full scale. */
       readonly channels: readonly [Int16Array, Int16Array];
       readonly sampleRate: number;
     }
@@ -44,7 +49,8 @@ export type RecordingAnswer =
   | {
       readonly kind: 'heard';
       readonly id: number;
-      readonly channels: readonly Float32Array[];
+      /** 16 bits, in which {@link PLAYED_LOUDEST} is full scale. */
+      readonly channels: readonly Int16Array[];
       /** That its pitch is moved by already. */
       readonly semitones: number;
       /** False while only the part from the needle on is as it was wanted. */
@@ -100,9 +106,9 @@ function latest<T>(): {
   };
 }
 
-/** `channels`: one or two; they are copied. */
+/** `channels`: one or two, in which {@link PLAYED_LOUDEST} is full scale; they are copied. */
 export function createRecordingClient(
-  channels: readonly Float32Array[],
+  channels: readonly Int16Array[],
   sampleRate: number,
   { onHeard, onProgress, onStage }: RecordingHandlers,
 ): RecordingClient {
@@ -111,8 +117,8 @@ export function createRecordingClient(
     worker.postMessage(task, transfer);
   let id = 0;
   const asked = { notes: latest<HeardNotes>(), peaks: latest<SamplePeaks>() };
-  const left = toInt16(channels[0]);
-  const right = channels[1] ? toInt16(channels[1]) : left.slice();
+  const left = new Int16Array(channels[0]);
+  const right = new Int16Array(channels[1] ?? left);
   send({ kind: 'load', channels: [left, right], sampleRate }, [left.buffer, right.buffer]);
   worker.addEventListener('message', ({ data }: MessageEvent<RecordingAnswer>) => {
     if (data.kind === 'stage') onStage(data.shares);

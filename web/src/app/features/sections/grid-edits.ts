@@ -201,8 +201,12 @@ export class GridEdits {
   setMeter(beats: number, unit: Unit, scope: MeterScope): void {
     const document = this.song.document();
     const range = document && this.rangeOf(document, scope);
-    if (this.said.mayDo(range ? null : { kind: 'no-bars-here' }) && range)
-      this.song.change((d) => setMeter(d, range, { beats, unit }));
+    if (!this.said.mayDo(range ? null : { kind: 'no-bars-here' }) || !range) return;
+    // One bar that is shorter or longer pushes the bars behind it, instead of leaving its rest as a bar.
+    const isPushing = scope === 'bar' && document.grid.bars[range.from].unit === unit;
+    this.song.change((d) =>
+      isPushing ? setBarBeats(d, range.from, beats) : setMeter(d, range, { beats, unit }),
+    );
   }
 
   read(reading: Reading): void {

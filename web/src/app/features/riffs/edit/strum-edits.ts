@@ -62,6 +62,21 @@ export class StrumEdits {
     this.song.changeWritten((document) => setFret(document, riffId, place, { string, fret }));
   }
 
+  /** A place on the neck as it sounds here: written, or taken out where it is written already. False where nothing is chosen. */
+  press({ string, fret }: StringFret): boolean {
+    const riffId = this.song.riffId();
+    if (riffId === null) return false;
+    const strumId = this.song.strumId() ?? this.newStrum({});
+    if (strumId === null) return false;
+    this.song.selectString(string);
+    const place = { string, fret: fret - this.view.movedFrets() };
+    const isWritten = this.song.strum()?.frets.some((f) => f.string === string && f.fret === place.fret);
+    this.song.changeWritten((document) =>
+      isWritten ? clearFret(document, riffId, strumId, string) : setFret(document, riffId, strumId, place),
+    );
+    return true;
+  }
+
   clearString(): void {
     const [riffId, strumId, string] = [this.song.riffId(), this.song.strumId(), this.song.string()];
     if (riffId === null || strumId === null) return;

@@ -42,7 +42,7 @@ export const RIFF_KEYS = {
   nextPlace: { on: { i: 1, I: -1 }, caps: 'I, Shift I', does: 'To the place an eighth on, back' },
   tapRhythm: { on: { j: null }, caps: 'J', does: 'Tap the rhythm with Space' },
   letGo: { on: { Escape: null }, caps: 'Esc', does: 'Let go of the strum: the neck follows the needle' },
-  fingering: { on: { ',': -1, '.': 1 }, caps: ', .', does: 'Other way to play it' },
+  fingering: { on: { ',': -1, '.': 1 }, caps: ', .', does: 'Try another way to play it; Enter writes it' },
   select: { on: { 'shift+ArrowLeft': -1, 'shift+ArrowRight': 1 }, caps: 'Shift ← →', does: 'Choose several' },
   selectAll: { on: { 'ctrl+a': null }, caps: 'Ctrl A', does: 'Choose all' },
   move: { on: { 'ctrl+ArrowLeft': -1, 'ctrl+ArrowRight': 1 }, caps: 'Ctrl ← →', does: 'Move by a sixteenth' },

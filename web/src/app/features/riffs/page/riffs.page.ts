@@ -19,6 +19,7 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
+import type { StringFret } from '@wild-needle/core/guitar';
 import {
   passTicksToSeconds,
   riffTicks,
@@ -36,7 +37,7 @@ import { doubtWords, isOpen } from '../../../shared/doubt-words';
 import { GuitarSwitch } from '../../../shared/guitar-switch';
 import { HistoryButtons } from '../../../shared/history-buttons';
 import { historyHandlers } from '../../../shared/history-keys';
-import { runScreenKey, type KeyHandlers } from '../../../shared/key-map';
+import { callOf, runScreenKey, type KeyHandlers } from '../../../shared/key-map';
 import { ScreenKeys } from '../../../shared/screen-keys';
 import { Needle } from '../../../shared/needle';
 import { observeSize } from '../../../shared/observe-size';
@@ -57,6 +58,9 @@ import { WrittenRow } from '../tab/written-row';
 
 const LAYERS: readonly Layer[] = ['chords', 'strokes', 'all'];
 const MESSAGE = { duration: 6000, panelClass: 'above-deck' };
+
+/** What a way that is tried outlasts, and what answers it. */
+const WAY_KEYS: readonly (keyof typeof RIFF_KEYS)[] = ['fingering', 'repeat', 'letGo', 'undo', 'nextLayer'];
 
 type MarkHandlers = Pick<KeyHandlers<typeof RIFF_KEYS>, `mark-${MarkCommand}`>;
 
@@ -86,6 +90,7 @@ export class RiffsPage implements OnDestroy {
   protected readonly listening = inject(ListenAgain);
   protected readonly view = inject(RiffView);
   protected readonly edits = inject(StrumEdits);
+  private readonly study = inject(StrumStudy);
   private readonly answers = inject(PassAnswers);
   private readonly now = inject(Now);
   private readonly deck = inject(DeckControl);
@@ -151,6 +156,9 @@ export class RiffsPage implements OnDestroy {
       const inGrid = event.target instanceof Element && event.target.getAttribute('role') === 'grid';
       if (!inGrid || event.shiftKey || this.song.string() === 1) return;
     }
+    const call = callOf(RIFF_KEYS, event)?.name;
+    // Whatever is done next is done to the way that was tried.
+    if (call && !WAY_KEYS.includes(call)) this.study.take();
     // Now and not when the next frame begins: that frame then only has to paint.
     if (runScreenKey(RIFF_KEYS, this.handlers, event)) this.app.tick();
   }
@@ -171,6 +179,12 @@ export class RiffsPage implements OnDestroy {
     if (chosen.extend) this.song.selectTo(chosen.strumId);
     else this.song.selectStrum(chosen.strumId);
     if (chosen.string !== null) this.song.selectString(chosen.string);
+  }
+
+  /** A place on the neck: written, or taken out where it is written already. */
+  protected pressNeck(place: StringFret): void {
+    this.study.take();
+    if (!this.edits.press(place)) this.say('Choose a strum or a place in the tab first');
   }
 
   protected choosePlace({ x, string }: { x: number; string: number }): void {
@@ -239,15 +253,19 @@ export class RiffsPage implements OnDestroy {
     shift: (by) => this.edits.shift(by),
     cross: (by) => this.edits.shift(by),
     nextPlace: (by) => this.edits.nextPlace(by),
-    fingering: (by) => this.playNeighbour(by),
-    repeat: () => this.edits.repeat(),
+    fingering: (by) => this.study.step(by),
+    repeat: () => {
+      if (!this.study.take()) this.edits.repeat();
+    },
     repeatBar: () => this.edits.repeatBar(),
     clear: () => this.edits.clearString(),
     remove: () => this.edits.remove(),
     check: () => this.edits.check(),
     note: () => this.panel()?.writeNote(),
     nextString: () => this.nextString(),
-    letGo: () => this.song.selectNothing(),
+    letGo: () => {
+      if (!this.study.drop()) this.song.selectNothing();
+    },
     copy: () => this.edits.copy(),
     paste: () => this.edits.paste(),
     listen: () => void this.listenAgain(),
@@ -257,7 +275,12 @@ export class RiffsPage implements OnDestroy {
     nextLayer: () => this.nextLayer(),
     otherGuitar: () => this.song.selectGuitar(this.song.guitar() === 1 ? 2 : 1),
     giveAway: () => this.giveAway(),
-    ...historyHandlers(this.song),
+    ...historyHandlers({
+      undo: () => {
+        if (!this.study.drop()) this.song.undo();
+      },
+      redo: () => this.song.redo(),
+    }),
   };
 
   /** Says what a pass that differs is. */
@@ -276,11 +299,6 @@ export class RiffsPage implements OnDestroy {
     const shape = this.shapes()[index];
     if (shape) this.edits.ownShape(shape);
     else this.say('No shape of yours has this key yet');
-  }
-
-  private playNeighbour(step: 1 | -1): void {
-    const way = this.panel()?.neighbour(step);
-    if (way) this.edits.play(way.frets);
   }
 
   private nextLayer(): void {

@@ -12,7 +12,6 @@ import {
   viewChildren,
 } from '@angular/core';
 import type { StringFret, Fingering } from '@wild-needle/core/guitar';
-import { OpenSongStore } from '../../../open-song/open-song.store';
 import { RIFF_KEYS } from '../keys/riff-keys';
 import { RiffView } from '../view/riff-view';
 import { fingeringWords, fretText, handWords } from './fingering-words';
@@ -38,26 +37,38 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
         }
       </span>
       @if (isHeard()) {
-        <span>fits</span>
+        <span>heard</span>
       }
     </div>
-    <div #wayList class="ways" role="listbox" aria-label="Ways to play it">
+    <div
+      #wayList
+      class="ways"
+      role="listbox"
+      tabindex="0"
+      aria-label="Ways to play it"
+      [attr.aria-activedescendant]="shownId()"
+      (keydown)="onKey($event)"
+    >
       @for (row of fingerings(); track row.frets) {
         @let chosen = row.frets === writtenText();
+        @let tried = row.frets === triedText();
         <div
           #wayRow
           role="option"
-          tabindex="-1"
+          [id]="row.id"
           [class.chosen]="chosen"
+          [class.tried]="tried"
           [attr.aria-selected]="chosen"
-          (click)="played.emit(row.way.frets)"
-          (mouseenter)="study.tried.set(row.way)"
-          (mouseleave)="study.tried.set(null)"
+          (click)="choose(row.way)"
+          (mouseenter)="study.looked.set(row.way)"
+          (mouseleave)="study.looked.set(null)"
         >
           <span class="mono frets">{{ row.frets }}</span>
           <span class="why"
             >{{ row.words }}
-            @if (chosen) {
+            @if (tried) {
+              <small><kbd>Enter</kbd> writes it</small>
+            } @else if (chosen) {
               <small class="quiet">{{ row.hand }}</small>
             }
           </span>
@@ -102,6 +113,14 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
       box-shadow: inset 4px 0 0 var(--ink);
       font-weight: 600;
     }
+    .ways .tried {
+      outline: 2px dashed var(--ink2);
+      outline-offset: -2px;
+      border-radius: 8px;
+    }
+    .ways small kbd {
+      margin-left: 0;
+    }
     .frets {
       font-size: 15px;
       white-space: pre;
@@ -133,7 +152,6 @@ export class FingeringList {
   readonly played = output<readonly StringFret[]>();
 
   protected readonly study = inject(StrumStudy);
-  private readonly song = inject(OpenSongStore);
   private readonly view = inject(RiffView);
   protected readonly fingeringCaps = RIFF_KEYS.fingering.caps.split(' ');
   private readonly wayList = viewChild<ElementRef<HTMLElement>>('wayList');
@@ -141,7 +159,8 @@ export class FingeringList {
 
   protected readonly fingerings = computed(() => {
     const key = this.view.key();
-    return this.study.fingerings().map((way) => ({
+    return this.study.fingerings().map((way, i) => ({
+      id: `way-${i}`,
       way,
       frets: this.fretText(way.frets),
       words: fingeringWords(way, key),
@@ -151,22 +170,38 @@ export class FingeringList {
   });
   protected readonly writtenText = computed(() => this.fretText(this.written()));
 
+  protected readonly triedText = computed(() => {
+    const tried = this.study.tried();
+    return tried && this.fretText(tried.way.frets);
+  });
+  /** The row that the keys are at: the tried way, else the written one. */
+  protected readonly shownId = computed(() => {
+    const shown = this.triedText() ?? this.writtenText();
+    return this.fingerings().find(({ frets }) => frets === shown)?.id ?? null;
+  });
+
   constructor() {
-    // The written way is in sight, wherever it ranks.
+    // The way that the keys are at is in sight, wherever it ranks.
     afterRenderEffect(() => {
-      const at = this.fingerings().findIndex(({ frets }) => frets === this.writtenText());
+      const at = this.fingerings().findIndex(({ id }) => id === this.shownId());
       const [list, row] = [this.wayList()?.nativeElement, this.wayRows()[at]?.nativeElement];
       if (list && row) scrollIntoSight(list, row);
     });
   }
 
-  /** The way `step` places after the written one. */
-  neighbour(step: 1 | -1): Fingering | null {
-    const rows = this.fingerings();
-    if (rows.length === 0) return null;
-    const written = this.fretText(this.song.strum()?.frets ?? []);
-    const at = rows.findIndex((w) => w.frets === written);
-    return rows[(Math.max(0, at) + step + rows.length) % rows.length].way;
+  /** A row of the strum before is nobody's way. */
+  protected choose(way: Fingering): void {
+    if (!this.study.isCurrent()) return;
+    this.study.drop();
+    this.played.emit(way.frets);
+  }
+
+  /** Arrows are the list's own while it has the focus; Enter and the others belong to the screen. */
+  protected onKey(event: KeyboardEvent): void {
+    if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
+    event.preventDefault();
+    event.stopPropagation();
+    this.study.step(event.key === 'ArrowUp' ? -1 : 1);
   }
 
   private fretText(frets: readonly StringFret[]): string {

@@ -32,7 +32,7 @@ describe('ways in words', () => {
   });
 
   it('tell the fingers and what keeps the other strings quiet', () => {
-    expect(handWords(way)).toBe('Fingers 1 3; quiet: strings 4 3 by the first finger, flat');
+    expect(handWords(way)).toBe('Fingers 1 3; mute 4 3 with the flat index');
     expect(fretText(way.frets, 6)).toBe('3 5 · · · ·');
   });
 });

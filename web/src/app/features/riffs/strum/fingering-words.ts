@@ -23,7 +23,7 @@ function reasonWords(reason: FingeringReason, key: Key | null): string {
     case 'same-notes':
       return '';
     case 'heard-as':
-      return `heard so with ${Math.round(100 * reason.probability)} %`;
+      return `${Math.round(100 * reason.probability)} %: might be this`;
     case 'adds':
       return noteReason(reason.midi, reason.heard, true, key);
     case 'leaves-out':
@@ -52,13 +52,13 @@ export function fingeringWords({ reasons, position }: Fingering, key: Key | null
 }
 
 const BY_WORDS: Readonly<Record<QuietString['by'], string>> = {
-  fingertip: 'fingertip',
-  'flat-finger': 'first finger, flat',
-  thumb: 'thumb',
-  palm: 'palm',
+  fingertip: 'the fingertip',
+  'flat-finger': 'the flat index',
+  thumb: 'the thumb',
+  palm: 'the palm',
 };
 
-/** 'Fingers 1 3 4; quiet: strings 3 2 1 by the first finger, flat' */
+/** 'Fingers 1 3 4; mute 3 2 1 with the flat index' */
 export function handWords({ fingers, quiet, frets }: Fingering): string {
   const pressed = fingers?.filter((f) => f.finger > 0).map((f) => f.finger) ?? [];
   const taken = frets.every((f) => f.fret === 0)
@@ -66,13 +66,10 @@ export function handWords({ fingers, quiet, frets }: Fingering): string {
     : fingers
       ? `${pressed.length === 1 ? 'Finger' : 'Fingers'} ${pressed.join(' ')}`
       : 'More than four fingers';
-  const byWhat = new Map<string, number[]>();
+  const byWhat = new Map<QuietString['by'], number[]>();
   for (const { string, by } of quiet) byWhat.set(by, [...(byWhat.get(by) ?? []), string]);
-  const hushed = [...byWhat].map(
-    ([by, strings]) =>
-      `${strings.length === 1 ? 'string' : 'strings'} ${strings.join(' ')} by the ${BY_WORDS[by as QuietString['by']]}`,
-  );
-  return hushed.length > 0 ? `${taken}; quiet: ${hushed.join(', ')}` : taken;
+  const hushed = [...byWhat].map(([by, strings]) => `${strings.join(' ')} with ${BY_WORDS[by]}`);
+  return hushed.length > 0 ? `${taken}; mute ${hushed.join(', ')}` : taken;
 }
 
 /** '5 5 5 · · ·', lowest string first. */

@@ -1,10 +1,12 @@
 /**
  * The neck under the chosen strum: how surely each place's note sounds in the recording, what is written outlined, and a way
- * that is tried outlined thinner.
+ * that is tried outlined thinner. A press on a place writes it; with the focus here the arrows walk the neck, and Enter writes.
  */
-import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { StringFret, Tuning } from '@wild-needle/core/guitar';
+import { ChangeDetectionStrategy, Component, computed, input, output, signal } from '@angular/core';
+import { soundingNote, type StringFret, type Tuning } from '@wild-needle/core/guitar';
 import type { HeardNotes } from '@wild-needle/core/mir';
+import type { Key } from '@wild-needle/core/theory';
+import { noteName } from '../../../shared/note-name';
 import { FIRST_HEARD_NOTE } from './strum-study';
 
 const FRETS = 24;
@@ -18,6 +20,13 @@ const NUMBERED = [0, 3, 5, 7, 9, 12, 15, 17, 19, 21, 24];
 const UNEXPLAINED = 0.28;
 /** Strengths are drawn in steps of this, one path for each: a hundred shapes with an opacity each would cost a layer each. */
 const STEP = 1 / 12;
+/** Strings down and frets up that each arrow goes. */
+const STEPS: Readonly<Partial<Record<string, readonly [string: number, fret: number]>>> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
 /** A cell is a thick dash with round ends. */
 const DASH_PX = 2;
 
@@ -26,10 +35,16 @@ const DASH_PX = 2;
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <svg
-      role="img"
+      role="application"
+      tabindex="0"
+      aria-roledescription="neck"
       [attr.aria-label]="spoken()"
       [attr.viewBox]="'0 0 ' + width + ' ' + height()"
       [attr.height]="height()"
+      (click)="press($event)"
+      (keydown)="walk($event)"
+      (focus)="start($event)"
+      (blur)="at.set(null)"
     >
       <path class="string" [attr.d]="strings()" />
       <path class="fret" [attr.d]="frames()" />
@@ -43,10 +58,14 @@ const DASH_PX = 2;
       @for (cell of triedCells(); track cell.id) {
         <rect class="tried" rx="5" width="14" height="12" [attr.x]="cell.x - 1.5" [attr.y]="cell.y - 1.5" />
       }
+      @if (cursor(); as cell) {
+        <rect class="cursor" rx="6" width="16" height="14" [attr.x]="cell.x - 2.5" [attr.y]="cell.y - 2.5" />
+      }
       @for (fret of numbered; track fret) {
         <text [attr.x]="left + fret * fretPx" [attr.y]="height() - 3">{{ fret }}</text>
       }
     </svg>
+    <span class="unseen" role="status">{{ atWords() }}</span>
   `,
   styles: `
     :host {
@@ -55,6 +74,12 @@ const DASH_PX = 2;
     svg {
       width: 100%;
       display: block;
+      cursor: pointer;
+    }
+    .cursor {
+      fill: none;
+      stroke: var(--needle);
+      stroke-width: 2;
     }
     .string {
       stroke: var(--line2);
@@ -99,6 +124,21 @@ export class Neck {
   readonly heard = input.required<HeardNotes | null>();
   readonly frets = input.required<readonly StringFret[]>();
   readonly tried = input.required<readonly StringFret[] | null>();
+  readonly key = input.required<Key | null>();
+  /** A place that was pressed. */
+  readonly pressed = output<StringFret>();
+
+  /** Where the keys are on the neck; null while the focus is elsewhere. */
+  protected readonly at = signal<StringFret | null>(null);
+  protected readonly cursor = computed(() => {
+    const at = this.at();
+    return at && this.place(at);
+  });
+  protected readonly atWords = computed(() => {
+    const at = this.at();
+    if (!at) return '';
+    return `String ${at.string}, fret ${at.fret}, ${noteName(soundingNote(this.tuning(), at), this.key())}`;
+  });
 
   protected readonly height = computed(() => TOP + STRING_PX * this.tuning().stringsMidi.length + 16);
   protected readonly strings = computed(() =>
@@ -139,6 +179,39 @@ export class Neck {
       .join(', ');
     return `Pitches in the recording, on the neck; written: ${frets || 'nothing'}`;
   });
+
+  /** The keyboard comes in at what is written, or at the lowest string. */
+  protected start({ target }: FocusEvent): void {
+    if (!(target as Element).matches(':focus-visible')) return;
+    this.at.set(this.frets()[0] ?? { string: this.tuning().stringsMidi.length, fret: 0 });
+  }
+
+  protected walk(event: KeyboardEvent): void {
+    const at = this.at();
+    if (!at || event.ctrlKey || event.altKey || event.metaKey || event.shiftKey) return;
+    const [string, fret] = STEPS[event.key] ?? [0, 0];
+    if (event.key === 'Enter') this.pressed.emit(at);
+    else if (string === 0 && fret === 0) return;
+    else
+      this.at.set({
+        string: Math.min(this.tuning().stringsMidi.length, Math.max(1, at.string + string)),
+        fret: Math.min(FRETS, Math.max(0, at.fret + fret)),
+      });
+    event.preventDefault();
+    event.stopPropagation();
+  }
+
+  protected press(event: MouseEvent): void {
+    const svg = event.currentTarget as SVGSVGElement;
+    const matrix = svg.getScreenCTM();
+    if (!matrix) return;
+    const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(matrix.inverse());
+    const string = Math.floor((y - TOP) / STRING_PX) + 1;
+    const fret = Math.round((x - LEFT) / FRET_PX);
+    const isOnNeck =
+      string >= 1 && string <= this.tuning().stringsMidi.length && fret >= 0 && fret <= FRETS;
+    if (isOnNeck) this.pressed.emit({ string, fret });
+  }
 
   private fretLine(fret: number): string {
     return `M${LEFT + 6 + fret * FRET_PX} 3V${this.height() - 16}`;

@@ -10,7 +10,7 @@ import {
   viewChild,
 } from '@angular/core';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
-import type { StringFret, Fingering } from '@wild-needle/core/guitar';
+import type { StringFret } from '@wild-needle/core/guitar';
 import { lostNotes, markWords, strumNotes, TEXT_LIMITS, type MarkCommand } from '@wild-needle/core/riff';
 import { nameNotes } from '@wild-needle/core/theory';
 import { OpenSongStore } from '../../../open-song/open-song.store';
@@ -72,7 +72,9 @@ const EXTRA = 0.6;
         [tuning]="view.tuning()"
         [heard]="shown().heard"
         [frets]="s.frets"
-        [tried]="study.tried()?.frets ?? null"
+        [tried]="study.shownWay()?.frets ?? null"
+        [key]="view.key()"
+        (pressed)="pressed.emit($event)"
       />
       <p class="notes">
         @for (note of notes(); track note.name) {
@@ -110,7 +112,14 @@ const EXTRA = 0.6;
       <p class="quiet head">
         Pitches in the recording {{ shown().listenedTo === 'place' ? 'at this place' : 'at the needle' }}
       </p>
-      <wn-neck [tuning]="view.tuning()" [heard]="shown().heard" [frets]="[]" [tried]="null" />
+      <wn-neck
+        [tuning]="view.tuning()"
+        [heard]="shown().heard"
+        [frets]="[]"
+        [tried]="null"
+        [key]="view.key()"
+        (pressed)="pressed.emit($event)"
+      />
       <p class="notes">
         @for (note of soundingNotes(); track note) {
           <wn-chord-name class="display" [name]="note" />
@@ -208,12 +217,13 @@ export class StrumPanel {
   protected readonly view = inject(RiffView);
   protected readonly study = inject(StrumStudy);
   private readonly noteField = viewChild<ElementRef<HTMLInputElement>>('note');
-  private readonly fingeringList = viewChild(FingeringList);
 
   readonly sounding = input.required<boolean>();
   readonly checked = output();
   readonly marked = output<MarkCommand>();
   readonly played = output<readonly StringFret[]>();
+  /** A place on the neck. */
+  readonly pressed = output<StringFret>();
   readonly noted = output<string>();
 
   /** A frame behind the tab, which the eye is on. */
@@ -256,7 +266,7 @@ export class StrumPanel {
   protected readonly notes = computed(() => {
     const [{ strum, heard }, key] = [this.shown(), this.view.key()];
     if (!strum) return [];
-    const written = this.study.tried()?.notes ?? strumNotes(strum, this.view.tuning());
+    const written = this.study.shownWay()?.notes ?? strumNotes(strum, this.view.tuning());
     const strengthOf = (midi: number): number | null => heard?.probability[midi - FIRST_HEARD_NOTE] ?? null;
     const own = [...new Set(written)].map((midi) => {
       const strength = strengthOf(midi);
@@ -288,11 +298,6 @@ export class StrumPanel {
       .flatMap((p, i) => (p >= SOUNDS ? [FIRST_HEARD_NOTE + i] : []))
       .map((midi) => noteName(midi, key));
   });
-
-  /** The way `step` places after the written one. */
-  neighbour(step: 1 | -1): Fingering | null {
-    return this.fingeringList()?.neighbour(step) ?? null;
-  }
 
   writeNote(): void {
     this.noteField()?.nativeElement.focus();

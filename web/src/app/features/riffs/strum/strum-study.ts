@@ -7,7 +7,7 @@ import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } f
 import { Store } from '@ngrx/store';
 import { candidateVoicings, type Fingering, type StringFret } from '@wild-needle/core/guitar';
 import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
-import { passTicksToSeconds } from '@wild-needle/core/riff';
+import { passTicksToSeconds, setFrets, type Strum } from '@wild-needle/core/riff';
 import { Player } from '../../../transport/player';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { shapesFeature } from '../../../state/shapes/shapes.reducer';
@@ -35,6 +35,17 @@ interface Listened {
   readonly spans: readonly NoteSpan[];
 }
 
+/** A way to play, and the strums that it is for. */
+interface TriedWay {
+  readonly riffId: string;
+  readonly strumIds: ReadonlySet<string>;
+  readonly way: Fingering;
+}
+
+function isSame(a: readonly StringFret[], b: readonly StringFret[]): boolean {
+  return a.length === b.length && a.every((f) => b.some((g) => f.string === g.string && f.fret === g.fret));
+}
+
 @Injectable()
 export class StrumStudy {
   private readonly song = inject(OpenSongStore);
@@ -43,8 +54,19 @@ export class StrumStudy {
   private readonly shapes = inject(Store).selectSignal(shapesFeature.selectShapes);
   private readonly heardSignal = signal<HeardNotes | null>(null);
   private readonly fingeringsSignal = signal<readonly Fingering[]>([]);
-  /** A way that is looked at without being taken. */
-  readonly tried = signal<Fingering | null>(null);
+  /** The strum as it was written when its ways were searched; another object, and they are not its ways. */
+  private readonly waysOf = signal<Strum | null>(null);
+  /** Steps that were asked for before the ways were there. */
+  private waiting = 0;
+  private readonly triedSignal = signal<TriedWay | null>(null);
+  /** A way under the mouse. */
+  readonly looked = signal<Fingering | null>(null);
+  /** A way that the keys went to; it is not written yet. */
+  readonly tried = this.triedSignal.asReadonly();
+  /** What the neck and the notes show in place of what is written. */
+  readonly shownWay = computed(() => this.looked() ?? this.triedSignal()?.way ?? null);
+  /** The ways are those of the chosen strum, and not of the one before. */
+  readonly isCurrent = computed(() => this.waysOf() === this.song.strum());
 
   /** Notes of the chosen strum, index 0 = {@link FIRST_HEARD_NOTE}, at the height it is written; null while unknown. */
   readonly heard = this.heardSignal.asReadonly();
@@ -84,13 +106,29 @@ export class StrumStudy {
   readonly listenedTo = computed(() => this.place().to);
 
   constructor() {
-    const client = createFingeringsClient((fingerings) => this.fingeringsSignal.set(fingerings));
-    inject(DestroyRef).onDestroy(() => client.end());
+    let askedFor: Strum | null = null;
+    const client = createFingeringsClient((fingerings) => {
+      this.fingeringsSignal.set(fingerings);
+      this.waysOf.set(askedFor);
+      const steps = this.isCurrent() ? this.waiting : 0;
+      this.waiting = 0;
+      if (steps !== 0) this.step(steps);
+    });
+    inject(DestroyRef).onDestroy(() => {
+      this.take();
+      client.end();
+    });
     effect((onCleanup) => this.listen(onCleanup));
+    // Who goes on to another strum has taken the way that was tried at the one before.
+    effect(() => {
+      this.song.strumId();
+      untracked(() => this.take());
+      this.waiting = 0;
+    });
     effect((onCleanup) => {
       const [riff, strum] = [this.song.riff(), this.song.strum()];
       const heard = this.heardSignal();
-      this.tried.set(null);
+      this.looked.set(null);
       // A stroke that was only tapped is offered what sounds there.
       const frets = strum?.frets.length === 0 ? this.heardFrets() : (strum?.frets ?? []);
       if (!riff || !strum || frets.length === 0 || strum.dead || strum.rest) {
@@ -105,9 +143,50 @@ export class StrumStudy {
         alternatives: untracked(() => this.alternatives()),
         heard: heard && { firstMidi: FIRST_HEARD_NOTE, probability: heard.probability },
       };
-      const later = setTimeout(() => client.ask(question), REST_MS);
+      const later = setTimeout(() => {
+        askedFor = strum;
+        client.ask(question);
+      }, REST_MS);
       onCleanup(() => clearTimeout(later));
     });
+  }
+
+  /** Tries the way so many places after the one that is tried or written, round and round. */
+  step(by: number): void {
+    const [strum, riffId, ways] = [this.song.strum(), this.song.riffId(), this.fingeringsSignal()];
+    if (!strum || riffId === null) return;
+    if (!this.isCurrent()) {
+      this.waiting += by;
+      return;
+    }
+    if (ways.length === 0) return;
+    const shown = this.triedSignal()?.way.frets ?? strum.frets;
+    const at = Math.max(
+      0,
+      ways.findIndex((way) => isSame(way.frets, shown)),
+    );
+    const way = ways[(((at + by) % ways.length) + ways.length) % ways.length];
+    const isWritten = isSame(way.frets, strum.frets);
+    this.triedSignal.set(isWritten ? null : { riffId, strumIds: this.song.selectedIds(), way });
+  }
+
+  /** Writes the way that is tried, if one is; answers whether. */
+  take(): boolean {
+    const tried = this.triedSignal();
+    if (!tried) return false;
+    this.triedSignal.set(null);
+    this.song.changeWritten((document) =>
+      setFrets(document, tried.riffId, tried.strumIds, tried.way.frets),
+    );
+    return true;
+  }
+
+  /** Lets go of the way that is tried, if one is; answers whether. */
+  drop(): boolean {
+    const wasTried = this.triedSignal() !== null;
+    this.triedSignal.set(null);
+    this.waiting = 0;
+    return wasTried;
   }
 
   /** Measures the chosen strum or place in the passes of the section, or what the needle stands on. */
