@@ -147,6 +147,20 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
       (d) =>
         edits.markChecked(d, r, s),
   ),
+  rewriteStrums: fc.tuple(riffId, ids, fc.boolean()).map(
+    ([r, s, dead]): Edit =>
+      (d) =>
+        edits.rewriteStrums(
+          d,
+          r,
+          new Map([...s].map((id) => [id, { dead, frets: [{ string: 1, fret: 3 }] }])),
+        ),
+  ),
+  markUnchecked: fc.tuple(riffId, ids).map(
+    ([r, s]): Edit =>
+      (d) =>
+        edits.markUnchecked(d, r, s, (id) => id < 'm'),
+  ),
   setStrumNote: fc.tuple(riffId, strumId, text).map(
     ([r, s, t]): Edit =>
       (d) =>

@@ -5,6 +5,8 @@ import { COUNT_LIMITS, TEXT_LIMITS } from '@wild-needle/core/riff';
 import { trimmedText } from './text';
 import { assertSameType, type SameType } from './same-type';
 
+/** From the lowest note that a string can have to the highest. */
+const MOST_SEMITONES = 127;
 const MOST_STRINGS_APART = COUNT_LIMITS.strings - 1;
 
 export const shapeSchema = z.object({
@@ -15,6 +17,7 @@ export const shapeSchema = z.object({
       z.object({
         strings: z.int().min(-MOST_STRINGS_APART).max(MOST_STRINGS_APART),
         frets: z.int().min(-MAX_FRET).max(MAX_FRET),
+        semitones: z.int().min(-MOST_SEMITONES).max(MOST_SEMITONES).optional(),
       }),
     )
     .min(1)

@@ -53,7 +53,7 @@ test('hears the same in the browser as on the server, and takes the part of it t
   });
 
   await page.getByRole('button', { name: 'Loop pass 2' }).click();
-  await page.getByRole('button', { name: 'Hear the loop again' }).click();
+  await page.getByRole('button', { name: 'Measure the loop again' }).click();
   await expect(page.getByText('in the loop')).toBeVisible({ timeout: 30_000 });
 });
 
@@ -65,8 +65,8 @@ test('can be cancelled', async ({ demoApp, page }) => {
     .parse(await (await page.request.get(`${demoApp.url}/api/songs`)).json());
   const riffs = await shelf.openSong(song.title);
   await riffs.ready();
-  await page.getByRole('button', { name: 'Hear it again' }).click();
+  await page.getByRole('button', { name: 'Measure again' }).click();
   await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByRole('button', { name: 'Hear it again' })).toBeEnabled();
+  await expect(page.getByRole('button', { name: 'Measure again' })).toBeEnabled();
   await expect(page.getByText(/heard anew|Heard the same/)).toHaveCount(0);
 });

@@ -31,7 +31,7 @@ test('settles pitch and tuning of a recording off 440 Hz, moves the tab along, a
   await page.getByRole('option', { name: 'Standard', exact: true }).click();
   await expect(page.getByText(/can't be played so/)).toBeVisible();
   await page.getByRole('button', { name: 'Which?' }).click();
-  await page.getByRole('menuitem', { name: /^Riff A, 1 of bar 1: C#2/ }).click();
+  await page.getByRole('menuitem', { name: /^Riff A, bar 1, beat 1: C#2/ }).click();
   await expect(riffs.grid.getByRole('gridcell', { selected: true })).toHaveAccessibleName(
     /C#2.* lost in this tuning/,
   );

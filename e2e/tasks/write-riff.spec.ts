@@ -138,7 +138,7 @@ test('says which pass differs, keeps it as an ending, and writes it behind the r
   const riffs = await openDemo(page, demoApp.url);
   await page.getByRole('radio', { name: 'Riff B' }).click();
   await page.getByRole('radio', { name: 'Verse 1 ×4' }).click();
-  const question = page.getByRole('group', { name: /^Pass 4: Ends early/ });
+  const question = page.getByRole('group', { name: /^Pass 4: .*ends early/ });
   // The recording has to be listened through first.
   await expect(question).toBeVisible({ timeout: 60_000 });
   await page.keyboard.press('v');

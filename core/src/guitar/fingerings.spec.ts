@@ -193,18 +193,27 @@ describe('the hand', () => {
 
 describe('own shapes', () => {
   it('are lifted from one place and put down at another', () => {
-    const notes = shapeOf(grip('6/3 5/5 3/4'));
+    const notes = shapeOf(grip('6/3 5/5 3/4'), STANDARD_TUNING);
     expect(notes).toEqual([
-      { strings: 0, frets: 0 },
-      { strings: 1, frets: 2 },
-      { strings: 3, frets: 1 },
+      { strings: 0, frets: 0, semitones: 0 },
+      { strings: 1, frets: 2, semitones: 7 },
+      { strings: 3, frets: 1, semitones: 16 },
     ]);
     const shape = { id: 's', name: 'S', notes: notes ?? [] };
-    expect(placeOwnShape(shape, { string: 5, fret: 7 }, STANDARD_TUNING)).toEqual(grip('5/7 4/9 2/8'));
+    expect(placeOwnShape(shape, { string: 5, fret: 7 }, STANDARD_TUNING)).toEqual(grip('5/7 4/9 2/9'));
     expect(placeOwnShape(shape, { string: 3, fret: 7 }, STANDARD_TUNING)).toBeNull();
-    expect(isOwnShape(shape, grip('5/7 4/9 2/8'))).toBe(true);
-    expect(isOwnShape(shape, grip('5/7 4/9'))).toBe(false);
-    expect(shapeOf([])).toBeNull();
+    expect(isOwnShape(shape, grip('5/7 4/9 2/9'), STANDARD_TUNING)).toBe(true);
+    expect(isOwnShape(shape, grip('5/7 4/9'), STANDARD_TUNING)).toBe(false);
+    expect(shapeOf([], STANDARD_TUNING)).toBeNull();
+  });
+
+  it('sound the same in another tuning, and fret by fret where only frets were kept', () => {
+    const dropD = { ...STANDARD_TUNING, name: 'drop-d', stringsMidi: [38, 45, 50, 55, 59, 64] };
+    const notes = shapeOf(grip('6/3 5/5 4/5'), STANDARD_TUNING) ?? [];
+    const shape = { id: 's', name: 'S', notes };
+    expect(placeOwnShape(shape, { string: 6, fret: 3 }, dropD)).toEqual(grip('6/3 5/3 4/3'));
+    const older = { ...shape, notes: notes.map(({ strings, frets }) => ({ strings, frets })) };
+    expect(placeOwnShape(older, { string: 6, fret: 3 }, dropD)).toEqual(grip('6/3 5/5 4/5'));
   });
 
   it('come back as they were from anywhere on the neck', () => {
@@ -215,9 +224,9 @@ describe('own shapes', () => {
     fc.assert(
       fc.property(place, place, (from, to) => {
         const pressed = [from, { string: from.string - 1, fret: from.fret + 2 }];
-        const shape = { id: 's', name: 'S', notes: shapeOf(pressed) ?? [] };
+        const shape = { id: 's', name: 'S', notes: shapeOf(pressed, STANDARD_TUNING) ?? [] };
         const moved = placeOwnShape(shape, to, STANDARD_TUNING);
-        expect(moved && isOwnShape(shape, moved)).toBe(true);
+        expect(moved && isOwnShape(shape, moved, STANDARD_TUNING)).toBe(true);
       }),
       { seed: 6 },
     );

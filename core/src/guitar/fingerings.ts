@@ -155,7 +155,7 @@ export function rankFingerings(
     const isSame =
       [...new Set(notes)].sort((a, b) => a - b).join() === [...new Set(base)].sort((a, b) => a - b).join();
     const fits = heard ? fitOf(notes, asked, heard) : null;
-    const shape = ownShapes.find((s) => isOwnShape(s, voicing.frets)) ?? null;
+    const shape = ownShapes.find((s) => isOwnShape(s, voicing.frets, tuning)) ?? null;
     const evidence = fits === null ? (isSame ? 0 : CHANGED_NOTES_COST) : -EVIDENCE_WEIGHT * Math.log(fits);
     const cost = path[c] - least + evidence - (shape ? OWN_SHAPE_BONUS : 0);
     return { voicing, notes, isSame, fits, shape, cost, path: path[c] };

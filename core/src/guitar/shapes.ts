@@ -24,7 +24,7 @@ const note = (strings: number, semitones: number | 'same-fret'): PowerShape['not
 export const POWER_SHAPES: readonly PowerShape[] = [
   { id: 'two-strings', name: 'Two strings', notes: [note(0, 0), note(1, 7)] },
   { id: 'three-strings', name: 'Three strings', notes: [note(0, 0), note(1, 7), note(2, 12)] },
-  { id: 'fifth-below', name: 'Fifth below', notes: [note(-1, -5), note(0, 0)] },
+  { id: 'fifth-below', name: 'Inverted (fifth in the bass)', notes: [note(-1, -5), note(0, 0)] },
   { id: 'flat-five', name: 'Flat five', notes: [note(0, 0), note(1, 6)] },
   { id: 'octave', name: 'Octave', notes: [note(0, 0), note(2, 12)] },
   { id: 'sus2', name: 'Sus2', notes: [note(0, 0), note(1, 7), note(2, 14)] },
@@ -36,11 +36,22 @@ export const POWER_SHAPES: readonly PowerShape[] = [
   },
 ];
 
-/** A shape of the player's own: distances from its root, string by string and fret by fret. */
+/**
+ * A shape of the player's own: distances from its root in strings, and in frets and semitones in the tuning that it was kept in.
+ * Another tuning plays the same semitones. Shapes of older programs have frets alone.
+ */
 export interface OwnShape {
   readonly id: string;
   readonly name: string;
-  readonly notes: readonly { readonly strings: number; readonly frets: number }[];
+  readonly notes: readonly {
+    readonly strings: number;
+    readonly frets: number;
+    readonly semitones?: number | undefined;
+  }[];
+}
+
+function openMidi({ stringsMidi }: Tuning, string: StringNumber): number {
+  return stringsMidi[stringsMidi.length - string];
 }
 
 function onNeck(frets: readonly StringFret[], tuning: Tuning): StringFret[] | null {
@@ -51,11 +62,10 @@ function onNeck(frets: readonly StringFret[], tuning: Tuning): StringFret[] | nu
 
 /** The shape with its root there; null where the neck or the strings end. */
 export function placeShape(shape: PowerShape, root: StringFret, tuning: Tuning): StringFret[] | null {
-  const midiOf = (string: StringNumber): number => tuning.stringsMidi[tuning.stringsMidi.length - string];
   return onNeck(
     shape.notes.map(({ strings, semitones }) => {
       const string = root.string - strings;
-      const above = semitones === 'same-fret' ? 0 : semitones + midiOf(root.string) - midiOf(string);
+      const above = semitones === 'same-fret' ? 0 : semitones + openMidi(tuning, root.string) - openMidi(tuning, string);
       return { string, fret: root.fret + above };
     }),
     tuning,
@@ -65,22 +75,39 @@ export function placeShape(shape: PowerShape, root: StringFret, tuning: Tuning):
 /** As {@link placeShape}, for a shape of the player's own. */
 export function placeOwnShape(shape: OwnShape, root: StringFret, tuning: Tuning): StringFret[] | null {
   return onNeck(
-    shape.notes.map(({ strings, frets }) => ({ string: root.string - strings, fret: root.fret + frets })),
+    shape.notes.map(({ strings, frets, semitones }) => {
+      const string = root.string - strings;
+      const above =
+        semitones === undefined ? frets : semitones + openMidi(tuning, root.string) - openMidi(tuning, string);
+      return { string, fret: root.fret + above };
+    }),
     tuning,
   );
 }
 
 /** What is pressed as a shape that can be moved; its root is the lowest string. Null for nothing. */
-export function shapeOf(frets: readonly StringFret[]): OwnShape['notes'] | null {
+export function shapeOf(frets: readonly StringFret[], tuning: Tuning): OwnShape['notes'] | null {
   if (frets.length === 0) return null;
-  const root = frets.reduce((low, f) => (f.string > low.string ? f : low));
+  const root = rootOf(frets);
   return [...frets]
     .sort((a, b) => b.string - a.string)
-    .map((f) => ({ strings: root.string - f.string, frets: f.fret - root.fret }));
+    .map((f) => ({
+      strings: root.string - f.string,
+      frets: f.fret - root.fret,
+      semitones: openMidi(tuning, f.string) + f.fret - openMidi(tuning, root.string) - root.fret,
+    }));
 }
 
-export function isOwnShape({ notes }: OwnShape, frets: readonly StringFret[]): boolean {
-  const key = (list: OwnShape['notes']): string => list.map((n) => `${n.strings}:${n.frets}`).join();
-  const pressed = shapeOf(frets);
-  return pressed !== null && key(pressed) === key([...notes].sort((a, b) => a.strings - b.strings));
+function rootOf(frets: readonly StringFret[]): StringFret {
+  return frets.reduce((low, f) => (f.string > low.string ? f : low));
+}
+
+export function isOwnShape(shape: OwnShape, frets: readonly StringFret[], tuning: Tuning): boolean {
+  const placed = frets.length === shape.notes.length && placeOwnShape(shape, rootOf(frets), tuning);
+  const key = (list: readonly StringFret[]): string =>
+    [...list]
+      .sort((a, b) => b.string - a.string)
+      .map((f) => `${f.string}:${f.fret}`)
+      .join();
+  return placed !== false && placed !== null && key(placed) === key(frets);
 }

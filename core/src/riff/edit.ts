@@ -129,7 +129,10 @@ export function setFrets(
   }));
 }
 
-/** Moves the fretting hand along the neck and across the strings; nothing moves when one note would leave the neck. */
+/**
+ * Moves the fretting hand along the neck and across the strings; nothing moves when one note would leave the neck. Across the strings
+ * the lowest one keeps its fret and the others keep their distance in pitch from it: the chord stays of its kind, whatever the tuning.
+ */
 export function shiftFrets(
   document: SongDocument,
   riffId: string,
@@ -139,17 +142,22 @@ export function shiftFrets(
   const riff = document.riffs.find((r) => r.id === riffId);
   if (!riff) return document;
   const strings = document.tuning.stringsMidi.length;
-  const move = ({ string, fret }: StringFret): StringFret => ({
-    string: string + by.strings,
-    fret: fret + by.frets,
-  });
+  const openOf = (string: number): number => document.tuning.stringsMidi[strings - string] ?? 0;
+  /** How far the string that a note goes to lies over its own. */
+  const risesBy = (string: number): number => openOf(string + by.strings) - openOf(string);
+  const moved = (frets: readonly StringFret[]): StringFret[] => {
+    const lowest = Math.max(...frets.map((f) => f.string));
+    return frets.map(({ string, fret }) => ({
+      string: string + by.strings,
+      fret: fret + by.frets + (by.strings === 0 ? 0 : risesBy(lowest) - risesBy(string)),
+    }));
+  };
   const stays = [...ids]
-    .flatMap((id) => findStrum(riff, id)?.frets ?? [])
-    .map(move)
+    .flatMap((id) => moved(findStrum(riff, id)?.frets ?? []))
     .every((f) => f.fret >= 0 && f.fret <= MAX_FRET && f.string >= 1 && f.string <= strings);
   if (!stays) return document;
   return changeStrums(document, riffId, ids, (strum) =>
-    strum.frets.length === 0 ? strum : { ...strum, frets: strum.frets.map(move), trust: 'checked' },
+    strum.frets.length === 0 ? strum : { ...strum, frets: moved(strum.frets), trust: 'checked' },
   );
 }
 
@@ -181,6 +189,41 @@ export function markChecked(document: SongDocument, riffId: string, ids: Readonl
   return changeStrums(document, riffId, ids, (s) =>
     s.trust === 'checked' || isBlank(s) ? s : { ...s, trust: 'checked' },
   );
+}
+
+/** Takes that back: strums that were checked count as heard where `isHeard`, else as guessed. */
+export function markUnchecked(
+  document: SongDocument,
+  riffId: string,
+  ids: ReadonlySet<string>,
+  isHeard: (strumId: string) => boolean,
+): SongDocument {
+  return changeStrums(document, riffId, ids, (s) =>
+    s.trust === 'checked' ? { ...s, trust: isHeard(s.id) ? 'heard' : 'guessed' } : s,
+  );
+}
+
+/** How strums are played, all at once: as it was heard, or as it was before a mark. Their places stay; they count as checked. */
+export function rewriteStrums(
+  document: SongDocument,
+  riffId: string,
+  played: ReadonlyMap<string, Partial<Pick<Strum, 'frets' | 'palmMute' | 'dead' | 'rest' | 'marks'>>>,
+): SongDocument {
+  return changeStrums(document, riffId, new Set(played.keys()), (strum) => {
+    const changed = { ...strum, ...played.get(strum.id) };
+    const { frets, palmMute, dead, rest, marks } = strum;
+    const isSame =
+      palmMute === changed.palmMute &&
+      dead === changed.dead &&
+      rest === changed.rest &&
+      isEqual(marks, changed.marks) &&
+      isEqual(frets, sortFrets(changed.frets));
+    return isSame ? strum : { ...changed, frets: sortFrets(changed.frets), trust: 'checked' };
+  });
+}
+
+function isEqual(a: unknown, b: unknown): boolean {
+  return JSON.stringify(a) === JSON.stringify(b);
 }
 
 /** What the player wants to remember of a strum. */

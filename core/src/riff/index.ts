@@ -46,6 +46,8 @@ export {
   keepLoop,
   lengthenStrums,
   markChecked,
+  markUnchecked,
+  rewriteStrums,
   moveStrums,
   placeBehind,
   removeLoop,

@@ -23,6 +23,7 @@ import {
   setFret,
   setFrets,
   setMark,
+  markUnchecked,
   shiftFrets,
   soundingEndTicks,
   beatPeriodAt,
@@ -229,6 +230,32 @@ describe('edits', () => {
     ]);
     expect(shiftFrets(DOCUMENT, 'r', only('a'), { frets: -1, strings: 0 })).toBe(DOCUMENT);
     expect(shiftFrets(DOCUMENT, 'r', only('a'), { frets: 0, strings: 1 })).toBe(DOCUMENT);
+  });
+
+  it('keeps the kind of a chord across the strings of a dropped tuning', () => {
+    const dropD = { name: 'drop-d', stringsMidi: [38, 45, 50, 55, 59, 64], capo: 0 };
+    const straight = setFrets({ ...DOCUMENT, tuning: dropD }, 'r', only('a'), [
+      { string: 6, fret: 3 },
+      { string: 5, fret: 3 },
+      { string: 4, fret: 3 },
+    ]);
+    const across = shiftFrets(straight, 'r', only('a'), { frets: 0, strings: -1 });
+    expect(strumsOf(across)[0].frets).toEqual([
+      { string: 5, fret: 3 },
+      { string: 4, fret: 5 },
+      { string: 3, fret: 5 },
+    ]);
+    expect(shiftFrets(across, 'r', only('a'), { frets: 0, strings: 1 })).toEqual(straight);
+  });
+
+  it('takes a tick back: what was heard is heard again', () => {
+    const checked = markChecked(DOCUMENT, 'r', only('a', 'b'));
+    const back = markUnchecked(checked, 'r', only('a', 'b'), (id) => id === 'a');
+    expect(
+      strumsOf(back)
+        .map((s) => s.trust)
+        .slice(0, 2),
+    ).toEqual(['heard', 'guessed']);
   });
 
   it('lengthens strums to the end of the riff and shortens them to one step', () => {

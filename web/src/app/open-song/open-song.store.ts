@@ -14,8 +14,11 @@ export const OpenSongStore = signalStore(
   withSelection(),
   withSaving(),
   withMethods((store) => ({
-    change(change: (document: SongDocument) => SongDocument): void {
-      if (store.applyChange(change)) store.documentChanged();
+    /** False when the change did nothing. */
+    change(change: (document: SongDocument) => SongDocument): boolean {
+      const isChanged = store.applyChange(change);
+      if (isChanged) store.documentChanged();
+      return isChanged;
     },
 
     /** Makes the newest change anew while the document is still what it `made`; answers what the document is then. */
@@ -24,10 +27,11 @@ export const OpenSongStore = signalStore(
       return store.document();
     },
 
-    /** Changes what the shown guitar plays. */
-    changeWritten(change: (document: SongDocument) => SongDocument): void {
-      if (store.applyChange((document) => changeAsGuitar(document, store.guitar(), change)))
-        store.documentChanged();
+    /** Changes what the shown guitar plays; false when that did nothing. */
+    changeWritten(change: (document: SongDocument) => SongDocument): boolean {
+      const isChanged = store.applyChange((document) => changeAsGuitar(document, store.guitar(), change));
+      if (isChanged) store.documentChanged();
+      return isChanged;
     },
 
     /** Shows a version that another window has left; the one that is shown now can be had back by undo. */

@@ -15,6 +15,8 @@ interface SelectionState {
   readonly strumId: string | null;
   /** Other end of a selection of several strums; null while one is chosen. */
   readonly anchorId: string | null;
+  /** Strums that were picked besides, one by one. */
+  readonly pickedIds: ReadonlySet<string>;
   /** A place without a strum that is written next, in ticks of the riff; then no strum is chosen. */
   readonly placeTicks: number | null;
   /** Shown and written in place of the part of the riff that it stands for. */
@@ -30,6 +32,7 @@ const NOTHING_SELECTED: SelectionState = {
   sectionId: null,
   strumId: null,
   anchorId: null,
+  pickedIds: new Set(),
   placeTicks: null,
   variationId: null,
   guitar: 1,
@@ -40,7 +43,7 @@ export function withSelection() {
   return signalStoreFeature(
     { state: type<{ readonly document: SongDocument | null }>() },
     withState(NOTHING_SELECTED),
-    withComputed(({ document, riffId, sectionId, strumId, anchorId, variationId, guitar }) => {
+    withComputed(({ document, riffId, sectionId, strumId, anchorId, pickedIds, variationId, guitar }) => {
       /** The song as the shown guitar plays it. */
       const written: Signal<SongDocument | null> = computed(() => {
         const d = document();
@@ -67,8 +70,12 @@ export function withSelection() {
         selectedIds: computed((): ReadonlySet<string> => {
           const strums = riff()?.strums ?? [];
           const ends = [strumId(), anchorId() ?? strumId()].map((id) => strums.findIndex((s) => s.id === id));
-          if (Math.min(...ends) < 0) return new Set();
-          return new Set(strums.slice(Math.min(...ends), Math.max(...ends) + 1).map((s) => s.id));
+          const picked = pickedIds();
+          if (Math.min(...ends) < 0 && picked.size === 0) return new Set();
+          const [from, to] = [Math.min(...ends), Math.max(...ends)];
+          const isChosen = (id: string, i: number): boolean =>
+            picked.has(id) || (from >= 0 && i >= from && i <= to);
+          return new Set(strums.filter((s, i) => isChosen(s.id, i)).map((s) => s.id));
         }),
         /** Passes of the chosen section. */
         passes: computed(() => {
@@ -104,6 +111,7 @@ export function withSelection() {
             : {
                 strumId: strum?.id ?? null,
                 anchorId: null,
+                pickedIds: new Set(),
                 placeTicks: isEmpty ? 0 : null,
                 string: strum?.frets[0]?.string ?? null,
               }),
@@ -124,7 +132,8 @@ export function withSelection() {
           patchState(store, NOTHING_SELECTED);
         },
 
-        selectStrum(strumId: string): void {
+        /** Chooses a strum; those that were picked stay with it where that `keepsPicked`. */
+        selectStrum(strumId: string, keepsPicked = false): void {
           const strum = store.riff()?.strums.find((s) => s.id === strumId);
           if (!strum) return;
           const keepsString = strum.frets.some((f) => f.string === store.string());
@@ -132,12 +141,21 @@ export function withSelection() {
             strumId,
             anchorId: null,
             placeTicks: null,
+            ...(keepsPicked ? {} : { pickedIds: new Set() }),
             string: keepsString ? store.string() : (strum.frets[0]?.string ?? store.string()),
           });
         },
 
         selectString(string: number): void {
           patchState(store, { string });
+        },
+
+        /** Picks strums, or lets go of them where all are picked already. */
+        pick(ids: readonly string[]): void {
+          const picked = store.pickedIds();
+          const isTaking = ids.some((id) => !picked.has(id));
+          const rest = [...picked].filter((id) => !ids.includes(id));
+          patchState(store, { pickedIds: new Set(isTaking ? [...rest, ...ids] : rest) });
         },
 
         /** Chooses all strums from the one that was chosen first to this one. */
@@ -154,12 +172,12 @@ export function withSelection() {
 
         /** Chooses a place where nothing is written yet. */
         selectPlace(placeTicks: number): void {
-          patchState(store, { placeTicks, strumId: null, anchorId: null });
+          patchState(store, { placeTicks, strumId: null, anchorId: null, pickedIds: new Set() });
         },
 
         /** Lets go of the chosen strum: the neck then shows what the needle stands on. */
         selectNothing(): void {
-          patchState(store, { placeTicks: null, strumId: null, anchorId: null });
+          patchState(store, { placeTicks: null, strumId: null, anchorId: null, pickedIds: new Set() });
         },
 
         selectVariation(variationId: string | null): void {
@@ -171,6 +189,7 @@ export function withSelection() {
           patchState(store, {
             guitar: store.document()?.guitar2 ? guitar : 1,
             anchorId: null,
+            pickedIds: new Set(),
             placeTicks: null,
           });
           keepSelection();

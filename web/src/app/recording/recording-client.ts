@@ -4,16 +4,10 @@ import type { SamplePeaks } from '@wild-needle/core/playback';
 import type { SongDocument } from '@wild-needle/core/riff';
 import type { Hearing } from './hearing';
 
-/**
- * The stretcher plays from samples of 16 bits: half the memory of floats. The difference of the sides can be twice as loud as a
- * recording; what is left is 90 dB over the finest step.
- */
-export const PLAYED_LOUDEST = 2;
-
 export type RecordingTask =
   | {
       readonly kind: 'load';
-      /** 16 bits, in which {@link PLAYED_LOUDEST} is full scale. */
+      /** 16 bits, in which `PLAYED_LOUDEST` is full scale. */
       readonly channels: readonly [Int16Array, Int16Array];
       readonly sampleRate: number;
     }
@@ -49,7 +43,7 @@ export type RecordingAnswer =
   | {
       readonly kind: 'heard';
       readonly id: number;
-      /** 16 bits, in which {@link PLAYED_LOUDEST} is full scale. */
+      /** 16 bits, in which `PLAYED_LOUDEST` is full scale. */
       readonly channels: readonly Int16Array[];
       /** That its pitch is moved by already. */
       readonly semitones: number;
@@ -106,7 +100,7 @@ function latest<T>(): {
   };
 }
 
-/** `channels`: one or two, in which {@link PLAYED_LOUDEST} is full scale; they are copied. */
+/** `channels`: one or two, in which `PLAYED_LOUDEST` is full scale; they are copied. */
 export function createRecordingClient(
   channels: readonly Int16Array[],
   sampleRate: number,

@@ -19,7 +19,8 @@ import {
 import type { SongDocument } from '@wild-needle/core/riff';
 import { toFloat, toInt16 } from '@wild-needle/core/units';
 import { forEars, isolationOf } from './hearing';
-import { PLAYED_LOUDEST, type RecordingAnswer, type RecordingTask } from './recording-client';
+import { PLAYED_LOUDEST } from './played';
+import type { RecordingAnswer, RecordingTask } from './recording-client';
 
 /** Heard first: as much as is made in a moment; then pieces of this length between looks at the messages. */
 const FIRST_S = 4;

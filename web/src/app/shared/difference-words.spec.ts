@@ -1,6 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { PLAIN_RIFF, type Riff } from '@wild-needle/core/riff';
-import { differenceWords, placeWords, variationLabel, variationName } from './difference-words';
+import {
+  differenceList,
+  differenceWords,
+  placeWords,
+  variationLabel,
+  variationName,
+} from './difference-words';
 
 const RIFF: Riff = {
   ...PLAIN_RIFF,
@@ -32,10 +38,16 @@ describe('how a pass differs, in words', () => {
       difference('missing', 0),
     ];
     expect(differenceWords(two, all, heard, null)).toBe(
-      'Ends early, at 2 & of bar 2; A5 on 2 of bar 1 and 2 more',
+      'Bar 2, 2 &: ends early; bar 1, beat 2: A5 and 2 more',
     );
-    expect(differenceWords(RIFF, [difference('extra', 960)], heard, null)).toBe('One more A5 on 2');
+    expect(differenceWords(RIFF, [difference('extra', 960)], heard, null)).toBe('Beat 2: one more A5');
     expect(differenceWords(RIFF, [], heard, null)).toBe('');
+    expect(differenceList(two, all, heard, null)).toEqual([
+      'Bar 2, 2 &: ends early',
+      'Bar 1, beat 2: A5',
+      'Bar 1, beat 1: no stroke heard',
+      'Bar 1, beat 1: ringing',
+    ]);
   });
 
   it('names a variation by where it is', () => {
@@ -48,8 +60,8 @@ describe('how a pass differs, in words', () => {
   });
 
   it('counts what comes a little early for a bar in that bar', () => {
-    expect(placeWords(two, 3700)).toBe('4 a of bar 1');
-    expect(placeWords(two, 3800)).toBe('1 of bar 2');
-    expect(placeWords(two, 7650)).toBe('the one after it');
+    expect(placeWords(two, 3700)).toBe('bar 1, 4 a');
+    expect(placeWords(two, 3800)).toBe('bar 2, beat 1');
+    expect(placeWords(two, 7650)).toBe('the first beat after it');
   });
 });

@@ -12,19 +12,19 @@ import {
 } from '@wild-needle/core/riff';
 import { nameNotes, type Key } from '@wild-needle/core/theory';
 
-/** '2 &', or '3 of bar 2' in a riff of several bars: the place as players count it, to the nearest sixteenth. */
+/** '2 &', or 'bar 2, 3 &' in a riff of several bars: the place as players count it, to the nearest sixteenth; 'beat 3' on a beat. */
 export function placeWords(riff: Riff, ticks: number): string {
   const grid = ticksPerBeat(riff.bars[barOf(riff, Math.max(0, ticks))].unit) / 4;
   const place = Math.max(0, Math.round(ticks / grid) * grid);
-  if (place >= riffTicks(riff)) return 'the one after it';
+  if (place >= riffTicks(riff)) return 'the first beat after it';
   // What comes early for a bar is counted in it.
   const bar = barOf(riff, place);
   const { unit } = riff.bars[bar];
   const inBar = place - barStartsTicks(riff)[bar];
   const beat = Math.floor(inBar / ticksPerBeat(unit)) + 1;
   const syllable = countSyllable(inBar, unit);
-  const count = syllable === String(beat) || syllable === '' ? String(beat) : `${beat} ${syllable}`;
-  return riff.bars.length > 1 ? `${count} of bar ${bar + 1}` : count;
+  const count = syllable === String(beat) || syllable === '' ? `beat ${beat}` : `${beat} ${syllable}`;
+  return riff.bars.length > 1 ? `bar ${bar + 1}, ${count}` : count;
 }
 
 function oneDifference(
@@ -38,40 +38,47 @@ function oneDifference(
   const name = stroke ? nameNotes(stroke.midi, key).symbol : '';
   switch (kind) {
     case 'early-end':
-      return `ends early, at ${where}`;
+      return `${where}: ends early`;
     case 'missing':
-      return `nothing on ${where}`;
+      return `${where}: no stroke heard`;
     case 'extra':
-      return stroke?.dead || name === '' ? `one more stroke on ${where}` : `one more ${name} on ${where}`;
+      return `${where}: one more ${stroke?.dead || name === '' ? 'stroke' : name}`;
     case 'chord':
-      return `${name} on ${where}`;
+      return `${where}: ${name}`;
     case 'mute':
-      return `${stroke?.palmMuted ? 'muted' : 'ringing'} on ${where}`;
+      return `${where}: ${stroke?.palmMuted ? 'muted' : 'ringing'}`;
   }
 }
 
 /** Those that are worth the words: an early end first, then chords and strokes, then mutes. */
 const ORDER = ['early-end', 'chord', 'extra', 'missing', 'mute'] as const;
-/** More are counted, not told. */
-const TOLD = 2;
+/** More are told one by one where they are asked for. */
+export const TOLD = 2;
 
-/** What differs, as a part of a sentence; '' for nothing. */
-export function differencesInWords(
+function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
+type Differing = readonly [
   riff: Riff,
   differences: readonly Difference[],
   strokes: readonly HeardStroke[],
   key: Key | null,
-): string {
-  const inOrder = [...differences].sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind));
-  const told = inOrder.slice(0, TOLD).map((d) => oneDifference(riff, d, strokes, key));
-  const more = inOrder.length > TOLD ? ` and ${inOrder.length - TOLD} more` : '';
-  return `${told.join('; ')}${more}`;
+];
+
+/** Each difference in words, the gravest first. */
+export function differenceList(...[riff, differences, strokes, key]: Differing): string[] {
+  return [...differences]
+    .sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind))
+    .map((d) => capital(oneDifference(riff, d, strokes, key)));
 }
 
-/** One sentence about a pass; '' when it agrees. */
-export function differenceWords(...of: Parameters<typeof differencesInWords>): string {
-  const words = differencesInWords(...of);
-  return words.charAt(0).toUpperCase() + words.slice(1);
+/** What differs in one sentence; '' for nothing. */
+export function differenceWords(...differing: Differing): string {
+  const all = differenceList(...differing);
+  const [first = '', ...others] = all.slice(0, TOLD);
+  const more = all.length > TOLD ? ` and ${all.length - TOLD} more` : '';
+  return [first, ...others.map((w) => w.charAt(0).toLowerCase() + w.slice(1))].join('; ') + more;
 }
 
 /** 'Ending 2', 'Variation 1': the next free name of its kind. The riff itself is the first ending. */

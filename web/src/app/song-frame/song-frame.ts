@@ -69,7 +69,7 @@ const TAB_AFTER_MS = 300;
       </section>
     } @else {
       <wn-groove-strip [soFar]="job()?.soFar ?? null" [edgesShown]="onSections()" />
-      <section class="work">
+      <section class="work" [class.beside-card]="keysShown() || control.pedalsShown()">
         <router-outlet />
         @if (keysShown()) {
           <wn-key-card (closed)="keysShown.set(false)" />
@@ -186,6 +186,12 @@ const TAB_AFTER_MS = 300;
       min-height: 0;
       display: grid;
       grid-template-columns: minmax(0, 1fr);
+    }
+    // The card of keys and the board of pedals stand beside the screen, where there is room for both.
+    @media (min-width: 900px) {
+      .beside-card {
+        padding-right: 344px;
+      }
     }
     .bands {
       position: absolute;

@@ -11,12 +11,8 @@ import { isWhole, WHOLE, type Hearing } from '../recording/hearing';
 import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
 import type { SamplePeaks } from '@wild-needle/core/playback';
 import { FULL_SCALE, toInt16 } from '@wild-needle/core/units';
-import {
-  createRecordingClient,
-  PLAYED_LOUDEST,
-  type HeardSound,
-  type RecordingClient,
-} from '../recording/recording-client';
+import { PLAYED_LOUDEST } from '../recording/played';
+import { createRecordingClient, type HeardSound, type RecordingClient } from '../recording/recording-client';
 import { createStretchNode, fitBlocks, scheduleSegment, type Pitch, type StretchNode } from './stretch-node';
 
 export const MIN_SPEED = 0.25;

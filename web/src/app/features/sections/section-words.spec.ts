@@ -45,13 +45,13 @@ describe('passes in words', () => {
     const two = [pass(), pass(difference('missing', 960), difference('chord', 0)), pass()];
     expect(comparePassesInWords(two, null)).toEqual({
       kind: 'differ',
-      words: 'Pass 2: A5 on 1 of bar 1; nothing on 2 of bar 1',
+      words: 'Pass 2, bar 1, beat 1: A5; bar 1, beat 2: no stroke heard',
     });
     expect(comparePassesInWords([pass(), pass(difference('early-end', 5760))], null).words).toBe(
-      'The last pass: ends early, at 3 of bar 2',
+      'The last pass, bar 2, beat 3: ends early',
     );
     const many = [pass(), ...[0, 960, 1920].map((t) => pass(difference('chord', t)))];
-    expect(comparePassesInWords(many, null).words).toMatch(/^Pass 2: .*; pass 3: .* and 1 more$/);
+    expect(comparePassesInWords(many, null).words).toMatch(/^Pass 2, .*; pass 3, .* and 1 more$/);
   });
 
   it('name the variation that a pass plays', () => {

@@ -3,7 +3,7 @@ import type { HeardSection } from '@wild-needle/core/mir';
 import { tempoAt, type BeatGrid } from '@wild-needle/core/riff';
 import type { Key } from '@wild-needle/core/theory';
 import type { HeardPass } from '../../open-song/heard-passes';
-import { differencesInWords } from '../../shared/difference-words';
+import { differenceWords } from '../../shared/difference-words';
 
 export interface PassVerdict {
   readonly kind: 'agree' | 'differ' | 'unheard';
@@ -28,8 +28,8 @@ export function comparePassesInWords(
     passes.length > 1 && index === passes.length - 1 ? 'the last pass' : `pass ${index + 1}`;
   const asking = passes.flatMap((pass, i) => {
     if (!pass.isAsking) return [];
-    const words = differencesInWords(pass.riff, pass.differences, pass.strokes, key);
-    return [`${nameOf(i)}: ${words}`];
+    const words = differenceWords(pass.riff, pass.differences, pass.strokes, key);
+    return [`${nameOf(i)}, ${words.charAt(0).toLowerCase()}${words.slice(1)}`];
   });
   const kept = passes.flatMap((pass, i) =>
     pass.variation ? [`${nameOf(i)} plays “${pass.variation.name}”`] : [],

@@ -236,7 +236,7 @@ export class TuningPage implements OnDestroy {
     this.song.changeWritten((written) => retune(written, tuning));
   }
 
-  /** 'Riff A, 2 & of bar 1: E2', with the variation that it stands in. */
+  /** 'Riff A, bar 1, 2 &: E2', with the variation that it stands in. */
   protected lostWordsOf({ riff, variation, ticks, notes }: LostNotes): string {
     const where = variation === null ? `Riff ${riff.letter}` : `Riff ${riff.letter}, “${variation}”`;
     return `${where}, ${placeWords(riff, ticks)}: ${noteNames(notes, this.key())}`;

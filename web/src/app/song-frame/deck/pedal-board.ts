@@ -94,7 +94,7 @@ const CONTROL_CHANGE = 0xb0;
       top: 0;
       bottom: 0;
       z-index: 4;
-      width: 420px;
+      width: min(100%, 344px);
       padding: 12px 20px;
       overflow: auto;
       background: var(--sleeve);

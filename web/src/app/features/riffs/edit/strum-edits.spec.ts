@@ -8,6 +8,7 @@ import { PLAIN_RIFF, PLAIN_SECTION, PLAIN_STRUM, type SongDocument } from '@wild
 import type { HeardPass } from '../../../open-song/heard-passes';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { PassAnswers } from '../../../open-song/pass-answers';
+import { Say } from '../../../shared/say';
 import { RiffView } from '../view/riff-view';
 import { StrumEdits } from './strum-edits';
 
@@ -62,7 +63,10 @@ describe('editing strums', () => {
   let song: InstanceType<typeof OpenSongStore>;
   let edits: StrumEdits;
   let answers: PassAnswers;
-  let differing: Pick<HeardPass, 'pass' | 'strokes' | 'differences'>;
+  let differing: Pick<HeardPass, 'pass' | 'strokes' | 'differences' | 'comparison'>;
+  /** Strums of the layer that is shown; null for all. */
+  let shown: ReadonlySet<string> | null;
+  let said: string[];
   const written = (): string[] =>
     (song.riff()?.strums ?? []).map(
       (s) => `${s.startTicks}: ${s.frets.map((f) => `${f.string}/${f.fret}`).join(' ')}`,
@@ -76,12 +80,15 @@ describe('editing strums', () => {
       comparePass(DOCUMENT.riffs[0], list, STANDARD_TUNING),
     );
     const pass = { index: 0, sectionId: 's', riffId: 'r' } as HeardPass['pass'];
-    differing = { pass, strokes, differences: ownDifferences(passes)[0] };
+    differing = { pass, strokes, differences: ownDifferences(passes)[0], comparison: passes[0] };
+    shown = null;
+    said = [];
     TestBed.configureTestingModule({
       providers: [
         provideHttpClient(),
         provideHttpClientTesting(),
         StrumEdits,
+        { provide: Say, useValue: { say: (words: string) => said.push(words) } },
         {
           provide: RiffView,
           useValue: {
@@ -89,6 +96,7 @@ describe('editing strums', () => {
             movedFrets: () => 0,
             passHere: () => null,
             heardPasses: () => [differing],
+            shownIds: () => shown ?? new Set(song.riff()?.strums.map((s) => s.id)),
           },
         },
       ],
@@ -115,8 +123,81 @@ describe('editing strums', () => {
     edits.repeat();
     edits.nextPlace(1);
     edits.mark('dead');
-    expect(written()).toEqual(['0: 6/5 5/7 4/7', '480: 6/5 5/7 4/7', '960: ']);
+    expect(written()).toEqual(['0: 6/5 5/7 4/7', '480: 6/5 5/7 4/7', '960: 6/5 5/7 4/7']);
     expect(song.strum()?.dead).toBe(true);
+  });
+
+  it('takes back a strum that came with its fret by one step', () => {
+    song.selectPlace(1920);
+    edits.writeDigit(7, 0);
+    expect(written()[2]).toBe('1920: 6/7');
+    song.undo();
+    expect(written()).toEqual(['0: 6/3', '960: 6/3']);
+  });
+
+  it('gives back the marks that a dead stroke took, when it is pressed again', () => {
+    edits.mark('mute');
+    edits.mark('accent');
+    const before = song.strum();
+    edits.mark('dead');
+    expect(song.strum()).toMatchObject({ dead: true, palmMute: false });
+    edits.mark('dead');
+    expect(song.strum()).toEqual(before);
+    // What was written meanwhile is not lost by it.
+    edits.mark('dead');
+    edits.shift({ frets: 1, strings: 0 });
+    edits.mark('dead');
+    expect(song.strum()).toMatchObject({ dead: false, palmMute: false, frets: [{ string: 6, fret: 4 }] });
+  });
+
+  it('ticks off and takes the tick back', () => {
+    edits.check();
+    expect(song.strum()?.trust).toBe('checked');
+    edits.check();
+    expect(song.strum()?.trust).toBe('heard');
+  });
+
+  it('writes one strum as it was heard', () => {
+    song.selectStrum('b');
+    edits.acceptHeard();
+    expect(written()).toEqual(['0: 6/3', '960: 5/3']);
+    edits.acceptHeard();
+    expect(said).toEqual(['It is written as it was heard']);
+  });
+
+  it('changes strums that were picked one by one, and only what is shown', () => {
+    song.selectStrum('a');
+    song.pick(['a']);
+    song.selectStrum('b', true);
+    edits.shift({ frets: 1, strings: 0 });
+    expect(written()).toEqual(['0: 6/4', '960: 6/4']);
+    shown = new Set(['a']);
+    edits.shift({ frets: 1, strings: 0 });
+    expect(written()).toEqual(['0: 6/5', '960: 6/4']);
+  });
+
+  it('says why it does nothing', () => {
+    edits.shift({ frets: -9, strings: 0 });
+    edits.move(-1);
+    edits.shape(2);
+    song.selectNothing();
+    edits.mark('mute');
+    expect(said).toEqual([
+      'The neck ends there',
+      'No room: another strum or the end of the riff is in the way',
+      'Inverted (fifth in the bass) does not fit with its root on string 6, fret 3',
+      'Choose a strum first',
+    ]);
+  });
+
+  it('writes on triplets and thirty-seconds as well', () => {
+    for (let i = 0; i < 3; i++) edits.nextStep();
+    song.selectStrum('b');
+    edits.nextPlace(1);
+    edits.writeDigit(5, 0);
+    expect(written()[2]).toBe('1280: 6/5');
+    edits.move(1);
+    expect(written()[2]).toBe('1600: 6/5');
   });
 
   it('joins two quick digits to one fret of one string', () => {
@@ -157,6 +238,13 @@ describe('editing strums', () => {
     expect(written()).toEqual(['0: 6/3', '960: 6/3', '1440: ']);
     edits.writeDigit(7, 0);
     expect(written()[2]).toBe('1440: 6/7');
+  });
+
+  it('puts what is tapped in threes on triplets', () => {
+    song.selectRiff('e');
+    edits.beginTapping();
+    for (const ticks of [10, 330, 655, 970]) edits.tap(ticks);
+    expect(written()).toEqual(['0: ', '320: ', '640: ', '960: ']);
   });
 
   it('keeps what a pass plays as a variation, or says that it is the riff', () => {

@@ -13,7 +13,7 @@ import type { MatMenuTrigger } from '@angular/material/menu';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
-import { shapeOf } from '@wild-needle/core/guitar';
+import { shapeOf, STANDARD_TUNING } from '@wild-needle/core/guitar';
 import {
   addBars,
   addRiff,
@@ -82,9 +82,7 @@ const NEW_BARS = 2;
       <button mat-menu-item [disabled]="(song.riff()?.bars?.length ?? 0) < 2" (click)="change(-1)">
         One bar less
       </button>
-      <button mat-menu-item [disabled]="!song.riff()" (click)="double()">
-        Join two rounds into one riff
-      </button>
+      <button mat-menu-item [disabled]="!song.riff()" (click)="double()">Double the riff's length</button>
       <button mat-menu-item [disabled]="sectionsOfRiff() < 2" (click)="split()">
         A riff of its own for this section
       </button>
@@ -108,6 +106,9 @@ const NEW_BARS = 2;
       } @else {
         <button mat-menu-item (click)="addSecond()">Add a second guitar</button>
       }
+      <button mat-menu-item (click)="edits.nextStep()">
+        Places: {{ edits.step().words }} <kbd>{{ keys.nextStep.caps }}</kbd>
+      </button>
       <button mat-menu-item (click)="tapWanted.emit()">
         Tap the rhythm <kbd>{{ keys.tapRhythm.caps }}</kbd>
       </button>
@@ -227,7 +228,9 @@ export class RiffMenu {
   readonly closed = output();
 
   protected readonly ownShapes = this.store.selectSignal(shapesFeature.selectShapes);
-  protected readonly pressed = computed(() => shapeOf(this.song.strum()?.frets ?? []));
+  protected readonly pressed = computed(() =>
+    shapeOf(this.song.strum()?.frets ?? [], this.song.written()?.tuning ?? STANDARD_TUNING),
+  );
   protected readonly sectionsOfRiff = computed(
     () => (this.song.document()?.sections ?? []).filter((s) => s.riffId === this.song.riffId()).length,
   );

@@ -2,17 +2,20 @@
  * Write the tab under the sound: the riff written once on top, its passes below on the same ruler, the chosen strum
  * at the side.
  */
-import type { ElementRef, OnDestroy } from '@angular/core';
+import type { OnDestroy } from '@angular/core';
 import {
+  afterRenderEffect,
   ApplicationRef,
   ChangeDetectionStrategy,
   Component,
   computed,
   effect,
+  ElementRef,
   inject,
   signal,
   untracked,
   viewChild,
+  viewChildren,
 } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
@@ -23,9 +26,9 @@ import type { StringFret } from '@wild-needle/core/guitar';
 import {
   passTicksToSeconds,
   riffTicks,
-  secondsToPassTicks,
   type Layer,
   type MarkCommand,
+  type Strum,
 } from '@wild-needle/core/riff';
 import { Player } from '../../../transport/player';
 import type { HeardPass } from '../../../open-song/heard-passes';
@@ -40,22 +43,28 @@ import { historyHandlers } from '../../../shared/history-keys';
 import { callOf, runScreenKey, type KeyHandlers } from '../../../shared/key-map';
 import { ScreenKeys } from '../../../shared/screen-keys';
 import { Needle } from '../../../shared/needle';
+import { isInSight, scrollIntoSight } from '../../../shared/scroll-into-sight';
 import { observeSize } from '../../../shared/observe-size';
 import { counted } from '../../../shared/words';
 import { shapesActions } from '../../../state/shapes/shapes.actions';
 import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { ListenAgain } from '../../../open-song/listen-again';
 import { variationLabel } from '../../../shared/difference-words';
+import { changeBetween } from '../../../shared/undo-words';
 import { PassRow } from '../passes/pass-row';
 import { MARK_COMMANDS } from '../tab/mark-views';
 import { RIFF_KEYS } from '../keys/riff-keys';
 import { RiffMenu } from './riff-menu';
-import { GUTTER, RiffView } from '../view/riff-view';
-import { MOVE_STEP, StrumEdits } from '../edit/strum-edits';
+import { GUTTER, PANEL_PX, RiffView } from '../view/riff-view';
+import { StrumEdits } from '../edit/strum-edits';
 import { StrumPanel } from '../strum/strum-panel';
 import { StrumStudy } from '../strum/strum-study';
 import { WrittenRow } from '../tab/written-row';
 
+/** A click this near to a strum means it. */
+const NEAR_PX = 3;
+/** One notch of a wheel, or one stroke over a touchpad, turns one page. */
+const WHEEL_REST_MS = 250;
 const LAYERS: readonly Layer[] = ['chords', 'strokes', 'all'];
 const MESSAGE = { duration: 6000, panelClass: 'above-deck' };
 
@@ -79,7 +88,12 @@ type MarkHandlers = Pick<KeyHandlers<typeof RIFF_KEYS>, `mark-${MarkCommand}`>;
     WrittenRow,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(window:keydown)': 'onKey($event)' },
+  host: {
+    '(window:keydown)': 'onKey($event)',
+    '[style.--panel]': "PANEL_PX[view.panel()] + 'px'",
+    '[class.small]': 'view.isSmall()',
+    '[style.--gutter]': "GUTTER + 'px'",
+  },
   providers: [RiffView, StrumEdits, StrumStudy],
   templateUrl: './riffs.page.html',
   styleUrl: './riffs.page.scss',
@@ -97,12 +111,17 @@ export class RiffsPage implements OnDestroy {
   private readonly store = inject(Store);
   private readonly snackBar = inject(MatSnackBar);
   private readonly app = inject(ApplicationRef);
-  private readonly stack = viewChild<ElementRef<HTMLElement>>('stack');
   private readonly passList = viewChild<ElementRef<HTMLElement>>('passList');
+  private readonly passRows = viewChildren<ElementRef<HTMLElement>>('passRow');
   private readonly panel = viewChild(StrumPanel);
   private readonly writtenRow = viewChild(WrittenRow);
   private readonly shapes = this.store.selectSignal(shapesFeature.selectShapes);
 
+  /** Bar of the song that taps count from while no pass of the riff sounds. */
+  private tapsFromBar = 0;
+  /** When the wheel last turned the bars. */
+  private wheeledMs = -Infinity;
+  protected readonly PANEL_PX = PANEL_PX;
   protected readonly GUTTER = GUTTER;
   protected readonly keys = RIFF_KEYS;
   protected readonly riffs = computed(() => this.song.written()?.riffs ?? []);
@@ -111,6 +130,16 @@ export class RiffsPage implements OnDestroy {
     const doubts = this.song.analysis()?.doubts ?? [];
     return doubts.filter((doubt) => !grid || isOpen(doubt, grid)).map(doubtWords);
   });
+  /** 'bars 1 to 4 of 8' */
+  protected readonly barWords = computed(() => {
+    const chips = this.view.barChips();
+    const shown = chips.filter((bar) => bar.isShown).map((bar) => bar.number);
+    const [first, last] = [shown[0], shown.at(-1)];
+    return shown.length === 1
+      ? `Bar ${first} of ${chips.length}`
+      : `Bars ${first} to ${last} of ${chips.length}`;
+  });
+  protected readonly isTurning = computed(() => this.view.barChips().some((bar) => !bar.isShown));
   /** Sections that play the chosen riff. */
   protected readonly sections = computed(() => {
     const riffId = this.song.riffId();
@@ -130,14 +159,20 @@ export class RiffsPage implements OnDestroy {
   protected readonly tapping = signal(false);
 
   constructor() {
-    observeSize(this.stack, ({ width }) => this.view.stackWidth.set(width));
+    observeSize(signal(inject<ElementRef<HTMLElement>>(ElementRef)), ({ width }) =>
+      this.view.pageWidth.set(width),
+    );
     observeSize(this.passList, ({ height }) => this.view.passListHeight.set(height));
     this.store.dispatch(shapesActions.opened());
     inject(ScreenKeys).show(RIFF_KEYS);
+    // The list follows the needle, which keys move along as well.
+    const atPass = computed(() => this.view.passes().findIndex((pass) => pass.sounding));
+    afterRenderEffect(() => this.showPass(atPass()));
     // While it plays the screen follows the needle into the next section.
     effect(() => {
       const pass = this.now.pass();
-      if (!pass || !this.player.playing()) return;
+      // Who taps writes into the riff that was chosen, whatever sounds.
+      if (!pass || !this.player.playing() || this.tapping()) return;
       untracked(() => {
         if (pass.sectionId !== this.song.sectionId()) this.song.selectRiff(pass.riffId, pass.sectionId);
       });
@@ -175,8 +210,15 @@ export class RiffsPage implements OnDestroy {
     this.player.seek(pass.startS);
   }
 
-  protected chooseStrum(chosen: { strumId: string; string: number | null; extend: boolean }): void {
-    if (chosen.extend) this.song.selectTo(chosen.strumId);
+  protected chooseStrum(chosen: {
+    strumId: string;
+    string: number | null;
+    extend: boolean;
+    picked: boolean;
+  }): void {
+    const before = this.song.strumId();
+    if (chosen.picked) this.song.pick([chosen.strumId, ...(before ? [before] : [])]);
+    else if (chosen.extend) this.song.selectTo(chosen.strumId);
     else this.song.selectStrum(chosen.strumId);
     if (chosen.string !== null) this.song.selectString(chosen.string);
   }
@@ -189,12 +231,30 @@ export class RiffsPage implements OnDestroy {
 
   protected choosePlace({ x, string }: { x: number; string: number }): void {
     const { fromTicks, toTicks } = this.view.window();
+    // Beside a strum but on one of its strings: that string of it is written.
+    const block = this.view.layout()?.blocks.find((b) => x >= b.x - NEAR_PX && x <= b.x + b.width + NEAR_PX);
+    if (block) {
+      this.song.selectStrum(block.id);
+      this.song.selectString(string);
+      return;
+    }
     const ticks = fromTicks + (x / this.view.laneWidth()) * (toTicks - fromTicks);
-    const place = Math.round(ticks / MOVE_STEP) * MOVE_STEP;
+    const { fineTicks } = this.edits.step();
+    const place = Math.round(ticks / fineTicks) * fineTicks;
     const riff = this.song.riff();
     if (!riff || place >= riffTicks(riff)) return;
     this.song.selectPlace(place);
     this.song.selectString(string);
+  }
+
+  /** The wheel over the tab turns its bars. */
+  protected wheel(event: WheelEvent): void {
+    const by = Math.sign(event.deltaY + event.deltaX);
+    if (by === 0 || event.ctrlKey || this.view.barChips().every((bar) => bar.isShown)) return;
+    event.preventDefault();
+    if (event.timeStamp - this.wheeledMs < WHEEL_REST_MS) return;
+    this.wheeledMs = event.timeStamp;
+    this.view.turn(by);
   }
 
   /** The keys belong to the tab again, as after a menu. */
@@ -211,6 +271,8 @@ export class RiffsPage implements OnDestroy {
     const on = !this.tapping();
     this.tapping.set(on);
     this.deck.tapping = on ? () => this.tap() : null;
+    this.edits.beginTapping();
+    this.tapsFromBar = this.view.barAtLoop();
     if (on) this.say('Play the loop and tap the strokes with Space; J ends it');
   }
 
@@ -245,8 +307,17 @@ export class RiffsPage implements OnDestroy {
     shape: (index) => this.edits.shape(index),
     ownShape: (index) => this.placeOwnShape(index),
     stepStrum: (by) => this.stepStrum(by),
+    chooseString: (by) => this.chooseString(by),
     select: (by) => this.extendSelection(by),
     selectAll: () => this.song.selectAll(),
+    pick: () => this.pick(),
+    selectAlike: () => this.selectAlike(),
+    nextDoubt: (by) => this.nextDoubt(by),
+    acceptHeard: () => this.edits.acceptHeard(),
+    nextStep: () => this.edits.nextStep(),
+    stepRiff: (by) => this.stepRiff(by),
+    stepSection: (by) => this.stepSection(by),
+    nextVariation: () => this.nextVariation(),
     stepPass: (by) => this.stepPass(by),
     move: (by) => this.edits.move(by),
     lengthen: (by) => this.edits.lengthen(by),
@@ -261,7 +332,12 @@ export class RiffsPage implements OnDestroy {
     clear: () => this.edits.clearString(),
     remove: () => this.edits.remove(),
     check: () => this.edits.check(),
-    note: () => this.panel()?.writeNote(),
+    note: () => {
+      this.view.openPanel();
+      this.panel()?.writeNote();
+    },
+    turnBars: (by) => this.view.turn(by),
+    panel: () => this.view.togglePanel(),
     nextString: () => this.nextString(),
     letGo: () => {
       if (!this.study.drop()) this.song.selectNothing();
@@ -269,23 +345,49 @@ export class RiffsPage implements OnDestroy {
     copy: () => this.edits.copy(),
     paste: () => this.edits.paste(),
     listen: () => void this.listenAgain(),
-    keepVariation: () => this.answer('keep', this.view.asked()),
-    sameRiff: () => this.answer('same', this.view.asked()),
+    keepVariation: () => this.answerAsked('keep'),
+    sameRiff: () => this.answerAsked('same'),
     tapRhythm: () => this.toggleTapping(),
     nextLayer: () => this.nextLayer(),
     otherGuitar: () => this.song.selectGuitar(this.song.guitar() === 1 ? 2 : 1),
     giveAway: () => this.giveAway(),
     ...historyHandlers({
       undo: () => {
-        if (!this.study.drop()) this.song.undo();
+        if (!this.study.drop()) this.travel('undo');
       },
-      redo: () => this.song.redo(),
+      redo: () => this.travel('redo'),
     }),
   };
 
   /** Says what a pass that differs is. */
   protected answer(answer: 'keep' | 'same', pass: HeardPass | null | undefined): void {
     if (pass) this.answers[answer](pass);
+  }
+
+  /** A key answers only what can be read: a question out of sight is shown first. */
+  private answerAsked(answer: 'keep' | 'same'): void {
+    const asked = this.view.asked();
+    if (!asked) {
+      this.say('No pass of this section asks anything');
+      return;
+    }
+    const [list, row] = this.passPlace(this.view.heardPasses().indexOf(asked));
+    if (list && row && !isInSight(list, row)) {
+      scrollIntoSight(list, row);
+      this.say(`Pass ${asked.pass.index + 1} is asked about; press once more to answer`);
+    } else this.answer(answer, asked);
+  }
+
+  private showPass(index: number): void {
+    const [list, row] = this.passPlace(index);
+    if (list && row) scrollIntoSight(list, row);
+  }
+
+  private passPlace(index: number): [HTMLElement | undefined, HTMLElement | undefined] {
+    return [
+      this.passList()?.nativeElement,
+      this.passRows().at(index === -1 ? Infinity : index)?.nativeElement,
+    ];
   }
 
   private markHandlers(): MarkHandlers {
@@ -305,14 +407,84 @@ export class RiffsPage implements OnDestroy {
     this.view.layer.update((layer) => LAYERS[(LAYERS.indexOf(layer) + 1) % LAYERS.length]);
   }
 
-  private needleTicks(): number | null {
-    const [pass, riff, document] = [this.view.passHere(), this.song.riff(), this.song.document()];
-    return pass && riff && document ? secondsToPassTicks(pass, document.grid, this.player.nowS()) : null;
+  private tap(): void {
+    const ticks = this.view.needleTicks() ?? this.view.ticksFrom(this.tapsFromBar);
+    if (ticks !== null) this.edits.tap(ticks);
+    else this.say('There are no beats here to tap to: set them under Sections first');
   }
 
-  private tap(): void {
-    const ticks = this.needleTicks();
-    if (ticks !== null) this.edits.tap(ticks);
+  /** Back or forth by one step; says what changed, and goes there. */
+  protected travel(way: 'undo' | 'redo'): void {
+    const before = this.song.document();
+    this.song[way]();
+    const after = this.song.document();
+    const change = before && after && changeBetween(before, after);
+    if (!change) return;
+    this.say(`${way === 'undo' ? 'Undone' : 'Done again'}: ${change.words}`);
+    if (change.riffId !== null && change.riffId !== this.song.riffId()) this.song.selectRiff(change.riffId);
+    if (change.strumId !== null) this.song.selectStrum(change.strumId);
+  }
+
+  /** The string above or below, of the chosen strum or place. */
+  private chooseString(by: 1 | -1): void {
+    const count = this.view.tuning().stringsMidi.length;
+    const string = this.song.string() ?? (by > 0 ? 0 : count + 1);
+    this.song.selectString(Math.max(1, Math.min(count, string + by)));
+  }
+
+  /** The chosen strum stays chosen while others are walked to. */
+  private pick(): void {
+    const strumId = this.song.strumId();
+    if (strumId !== null) this.song.pick([strumId]);
+  }
+
+  /** All strums of the riff that press what the chosen one presses. */
+  private selectAlike(): void {
+    const strum = this.song.strum();
+    if (!strum) return;
+    const pressed = (s: Strum): string =>
+      `${s.dead}${s.rest}${s.frets.map((f) => `${f.string}/${f.fret}`).join()}`;
+    const alike = (this.song.riff()?.strums ?? []).filter((s) => pressed(s) === pressed(strum));
+    this.song.selectStrum(strum.id);
+    this.song.pick(alike.map((s) => s.id));
+    this.say(`${counted(alike.length, 'strum')} like this one`);
+  }
+
+  /** The next strum that is guessed, or on which the recording does not agree. */
+  private nextDoubt(by: 1 | -1): void {
+    const strums = this.shownStrums();
+    const doubtful = new Set(
+      this.view
+        .heardPasses()
+        .flatMap(({ comparison }) =>
+          comparison.verdicts.filter((v) => v.verdict !== 'agrees').map((v) => v.strumId),
+        ),
+    );
+    const at = strums.findIndex((s) => s.id === this.song.strumId());
+    const around = strums.map(
+      (_, i) => strums[(((at + by * (i + 1)) % strums.length) + strums.length) % strums.length],
+    );
+    const next = around.find((s) => s.trust !== 'checked' && (s.trust === 'guessed' || doubtful.has(s.id)));
+    if (next) this.goTo(next);
+    else this.say('No strum of this riff is doubtful');
+  }
+
+  private stepRiff(by: 1 | -1): void {
+    const riffs = this.riffs();
+    const at = riffs.findIndex((r) => r.id === this.song.riffId()) + by;
+    if (riffs[at]) this.song.selectRiff(riffs[at].id);
+  }
+
+  private stepSection(by: 1 | -1): void {
+    const sections = this.sections();
+    const at = sections.findIndex((s) => s.id === this.song.sectionId()) + by;
+    if (sections[at]) this.song.selectRiff(this.song.riffId(), sections[at].id);
+  }
+
+  private nextVariation(): void {
+    const ids = [null, ...this.variations().map((v) => v.id)];
+    if (ids.length === 1) this.say('This riff has no variation');
+    else this.song.selectVariation(ids[(ids.indexOf(this.song.variationId()) + 1) % ids.length]);
   }
 
   /** From the lowest string up. */
@@ -322,27 +494,36 @@ export class RiffsPage implements OnDestroy {
     this.song.selectString(string === 1 ? count : string - 1);
   }
 
+  private shownStrums(): readonly Strum[] {
+    const shown = this.view.shownIds();
+    return (this.song.riff()?.strums ?? []).filter((s) => shown.has(s.id));
+  }
+
   private extendSelection(step: 1 | -1): void {
-    const strums = this.song.riff()?.strums ?? [];
+    const strums = this.shownStrums();
     const next = strums[strums.findIndex((s) => s.id === this.song.strumId()) + step];
     if (next && this.song.strumId() !== null) this.song.selectTo(next.id);
   }
 
   private stepStrum(step: 1 | -1): void {
-    const [riff, document] = [this.song.riff(), this.song.document()];
-    if (!riff || !document || riff.strums.length === 0) return;
+    const strums = this.shownStrums();
+    if (strums.length === 0) return;
     // Without a strum the walk goes on from where the needle stands.
-    const place = this.song.placeTicks() ?? (this.song.strumId() === null ? this.needleTicks() : null);
+    const place = this.song.placeTicks() ?? (this.song.strumId() === null ? this.view.needleTicks() : null);
     const at =
       place === null
-        ? riff.strums.findIndex((s) => s.id === this.song.strumId())
-        : riff.strums.findLastIndex((s) => s.startTicks < place) + (step < 0 ? 1 : 0);
-    const next = riff.strums[(at + step + riff.strums.length) % riff.strums.length];
-    this.song.selectStrum(next.id);
+        ? strums.findIndex((s) => s.id === this.song.strumId())
+        : strums.findLastIndex((s) => s.startTicks < place) + (step < 0 ? 1 : 0);
+    this.goTo(strums[(at + step + strums.length) % strums.length]);
+  }
+
+  private goTo(next: Strum): void {
+    this.song.selectStrum(next.id, true);
     // The needle goes along while it rests; while it plays it keeps its place.
     const pass = this.view.passHere() ?? this.song.passes()[0];
-    if (pass && !this.player.playing()) {
-      this.player.seek(passTicksToSeconds(pass, document.grid, next.startTicks));
+    const grid = this.song.document()?.grid;
+    if (pass && grid && !this.player.playing()) {
+      this.player.seek(passTicksToSeconds(pass, grid, next.startTicks));
     }
   }
 

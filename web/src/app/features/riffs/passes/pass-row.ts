@@ -15,8 +15,10 @@ import {
   signal,
 } from '@angular/core';
 import { MatButton } from '@angular/material/button';
+import { MatMenuModule } from '@angular/material/menu';
 
 import { ChordName } from '../../../shared/chord-name';
+import { TOLD } from '../../../shared/difference-words';
 import { VERDICTS, verdictPath } from '../../../shared/verdict-paths';
 import { RIFF_KEYS } from '../keys/riff-keys';
 
@@ -40,7 +42,13 @@ export interface PassView {
   /** In order of place. */
   readonly marks: () => readonly HeardMark[];
   /** Where and how the pass differs, while that is open. */
-  readonly question: { readonly words: string; readonly x: number; readonly width: number } | null;
+  readonly question: {
+    readonly words: string;
+    /** Each difference for itself. */
+    readonly all: readonly string[];
+    readonly x: number;
+    readonly width: number;
+  } | null;
   /** What it plays in place of a part of the riff. */
   readonly variation: { readonly name: string; readonly x: number } | null;
   readonly path: () => string;
@@ -65,7 +73,7 @@ export function hasRoom(name: string, roomPx: number, rowPx: number, sounding: b
 
 @Component({
   selector: 'wn-pass-row',
-  imports: [ChordName, MatButton],
+  imports: [ChordName, MatButton, MatMenuModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.sounding]': 'pass().sounding',
@@ -110,8 +118,16 @@ export function hasRoom(name: string, roomPx: number, rowPx: number, sounding: b
             Keep as variation <kbd>{{ keys.keepVariation.caps }}</kbd>
           </button>
           <button mat-stroked-button (click)="same.emit()">
-            Same riff <kbd>{{ keys.sameRiff.caps }}</kbd>
+            As written, misheard <kbd>{{ keys.sameRiff.caps }}</kbd>
           </button>
+          @if (question.all.length > TOLD) {
+            <button mat-stroked-button [matMenuTriggerFor]="all">All {{ question.all.length }}</button>
+            <mat-menu #all="matMenu" class="doubt-list">
+              @for (difference of question.all; track $index) {
+                <p class="difference">{{ difference }}</p>
+              }
+            </mat-menu>
+          }
         </span>
       </div>
     }
@@ -185,6 +201,10 @@ export function hasRoom(name: string, roomPx: number, rowPx: number, sounding: b
       display: flex;
       gap: 8px;
     }
+    .difference {
+      margin: 0;
+      padding: 4px 16px;
+    }
     .question button {
       flex: none;
       height: 32px;
@@ -199,6 +219,8 @@ export function hasRoom(name: string, roomPx: number, rowPx: number, sounding: b
 export class PassRow {
   protected readonly keys = RIFF_KEYS;
   protected readonly ROOMY_PX = ROOMY_PX;
+  /** More differences than this are not all in the sentence. */
+  protected readonly TOLD = TOLD;
   readonly pass = input.required<PassView>();
   readonly widthPx = input.required<number>();
   protected readonly NAME_X = VERDICT_PX;

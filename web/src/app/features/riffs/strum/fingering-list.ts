@@ -12,22 +12,16 @@ import {
   viewChildren,
 } from '@angular/core';
 import type { StringFret, Fingering } from '@wild-needle/core/guitar';
+import { scrollIntoSight } from '../../../shared/scroll-into-sight';
 import { RIFF_KEYS } from '../keys/riff-keys';
 import { RiffView } from '../view/riff-view';
 import { fingeringWords, fretText, handWords } from './fingering-words';
 import { StrumStudy } from './strum-study';
 
-/** Scrolls a list, and nothing around it, as little as shows a row whole. */
-function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLElement): void {
-  if (offsetTop < list.scrollTop) list.scrollTop = offsetTop;
-  else if (offsetTop + offsetHeight > list.scrollTop + list.clientHeight) {
-    list.scrollTop = offsetTop + offsetHeight - list.clientHeight;
-  }
-}
-
 @Component({
   selector: 'wn-fingering-list',
   changeDetection: ChangeDetectionStrategy.OnPush,
+  host: { '[class.narrow]': 'isNarrow()' },
   template: `
     <div class="quiet head ways-head">
       <span
@@ -109,6 +103,17 @@ function scrollIntoSight(list: HTMLElement, { offsetTop, offsetHeight }: HTMLEle
       border-bottom: 1px solid var(--line);
       cursor: pointer;
     }
+    :host(.narrow) [role='option'] {
+      grid-template-columns: 1fr auto;
+      gap: 0 6px;
+    }
+    :host(.narrow) .why {
+      grid-row: 2;
+    }
+    :host(.narrow) .fits {
+      grid-row: 1 / 3;
+      grid-column: 2;
+    }
     .ways .chosen {
       box-shadow: inset 4px 0 0 var(--ink);
       font-weight: 600;
@@ -149,6 +154,8 @@ export class FingeringList {
   readonly written = input.required<readonly StringFret[]>();
   /** What sounds was measured: the ways can be held against it. */
   readonly isHeard = input.required<boolean>();
+  /** Frets stand over their words. */
+  readonly isNarrow = input(false);
   readonly played = output<readonly StringFret[]>();
 
   protected readonly study = inject(StrumStudy);

@@ -9,7 +9,6 @@ import type { Key } from '@wild-needle/core/theory';
 import { noteName } from '../../../shared/note-name';
 import { FIRST_HEARD_NOTE } from './strum-study';
 
-const FRETS = 24;
 const FRET_PX = 12;
 const STRING_PX = 12;
 const LEFT = 10;
@@ -39,7 +38,7 @@ const DASH_PX = 2;
       tabindex="0"
       aria-roledescription="neck"
       [attr.aria-label]="spoken()"
-      [attr.viewBox]="'0 0 ' + width + ' ' + height()"
+      [attr.viewBox]="'0 0 ' + width() + ' ' + height()"
       [attr.height]="height()"
       (click)="press($event)"
       (keydown)="walk($event)"
@@ -61,7 +60,7 @@ const DASH_PX = 2;
       @if (cursor(); as cell) {
         <rect class="cursor" rx="6" width="16" height="14" [attr.x]="cell.x - 2.5" [attr.y]="cell.y - 2.5" />
       }
-      @for (fret of numbered; track fret) {
+      @for (fret of numbered(); track fret) {
         <text [attr.x]="left + fret * fretPx" [attr.y]="height() - 3">{{ fret }}</text>
       }
     </svg>
@@ -115,10 +114,11 @@ const DASH_PX = 2;
   `,
 })
 export class Neck {
-  protected readonly width = LEFT + FRET_PX * FRETS + 12;
+  readonly lastFret = input(24);
+  protected readonly width = computed(() => LEFT + FRET_PX * this.lastFret() + 12);
   protected readonly left = LEFT;
   protected readonly fretPx = FRET_PX;
-  protected readonly numbered = NUMBERED;
+  protected readonly numbered = computed(() => NUMBERED.filter((fret) => fret <= this.lastFret()));
 
   readonly tuning = input.required<Tuning>();
   readonly heard = input.required<HeardNotes | null>();
@@ -143,12 +143,12 @@ export class Neck {
   protected readonly height = computed(() => TOP + STRING_PX * this.tuning().stringsMidi.length + 16);
   protected readonly strings = computed(() =>
     this.tuning()
-      .stringsMidi.map((_, i) => `M${LEFT} ${TOP + STRING_PX * (i + 0.5)}H${this.width}`)
+      .stringsMidi.map((_, i) => `M${LEFT} ${TOP + STRING_PX * (i + 0.5)}H${this.width()}`)
       .join(''),
   );
   protected readonly nut = computed(() => this.fretLine(0));
   protected readonly frames = computed(() =>
-    Array.from({ length: FRETS - 1 }, (_, i) => this.fretLine(i + 1)).join(''),
+    Array.from({ length: this.lastFret() - 1 }, (_, i) => this.fretLine(i + 1)).join(''),
   );
 
   /** Where the notes lie that sound, by how surely they do: a path for each step, empty ones too, so that none comes and goes. */
@@ -159,7 +159,7 @@ export class Neck {
       d: '',
     }));
     stringsMidi.forEach((open, i) => {
-      for (let fret = 0; fret <= FRETS; fret++) {
+      for (let fret = 0; fret <= this.lastFret(); fret++) {
         const note = open + capo + fret - FIRST_HEARD_NOTE;
         const believed = heard?.probability[note] ?? 0;
         const strength = Math.max(believed, UNEXPLAINED * (heard?.level[note] ?? 0));
@@ -171,8 +171,8 @@ export class Neck {
     });
     return steps;
   });
-  protected readonly written = computed(() => this.frets().map((f) => this.place(f)));
-  protected readonly triedCells = computed(() => (this.tried() ?? []).map((f) => this.place(f)));
+  protected readonly written = computed(() => this.shown(this.frets()));
+  protected readonly triedCells = computed(() => this.shown(this.tried() ?? []));
   protected readonly spoken = computed(() => {
     const frets = this.frets()
       .map((f) => `string ${f.string} fret ${f.fret}`)
@@ -195,7 +195,7 @@ export class Neck {
     else
       this.at.set({
         string: Math.min(this.tuning().stringsMidi.length, Math.max(1, at.string + string)),
-        fret: Math.min(FRETS, Math.max(0, at.fret + fret)),
+        fret: Math.min(this.lastFret(), Math.max(0, at.fret + fret)),
       });
     event.preventDefault();
     event.stopPropagation();
@@ -209,8 +209,12 @@ export class Neck {
     const string = Math.floor((y - TOP) / STRING_PX) + 1;
     const fret = Math.round((x - LEFT) / FRET_PX);
     const isOnNeck =
-      string >= 1 && string <= this.tuning().stringsMidi.length && fret >= 0 && fret <= FRETS;
+      string >= 1 && string <= this.tuning().stringsMidi.length && fret >= 0 && fret <= this.lastFret();
     if (isOnNeck) this.pressed.emit({ string, fret });
+  }
+
+  private shown(frets: readonly StringFret[]): { id: string; x: number; y: number }[] {
+    return frets.filter((f) => f.fret <= this.lastFret()).map((f) => this.place(f));
   }
 
   private fretLine(fret: number): string {

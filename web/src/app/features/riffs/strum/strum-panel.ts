@@ -9,7 +9,9 @@ import {
   output,
   viewChild,
 } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
+import { MatMenuModule } from '@angular/material/menu';
 import type { StringFret } from '@wild-needle/core/guitar';
 import { lostNotes, markWords, strumNotes, TEXT_LIMITS, type MarkCommand } from '@wild-needle/core/riff';
 import { nameNotes } from '@wild-needle/core/theory';
@@ -20,7 +22,7 @@ import { VerdictMark } from '../../../shared/verdict-mark';
 import { placeWords } from '../../../shared/difference-words';
 import { MarksPad } from './marks-pad';
 import { Neck } from './neck';
-import { RiffView } from '../view/riff-view';
+import { RiffView, type PanelSize } from '../view/riff-view';
 import { chordNameOf } from '../tab/row-layout';
 import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
 
@@ -35,7 +37,16 @@ const EXTRA = 0.6;
 
 @Component({
   selector: 'wn-strum-panel',
-  imports: [ChordName, FingeringList, MarksPad, MatButtonToggleModule, Neck, VerdictMark],
+  imports: [
+    ChordName,
+    FingeringList,
+    MarksPad,
+    MatButton,
+    MatButtonToggleModule,
+    MatMenuModule,
+    Neck,
+    VerdictMark,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     @if (shown().strum; as s) {
@@ -61,19 +72,26 @@ const EXTRA = 0.6;
         [value]="s.trust"
         (change)="checked.emit()"
       >
-        <mat-button-toggle value="guessed" disabled>Guessed</mat-button-toggle>
-        <mat-button-toggle value="heard" [disabled]="s.trust !== 'heard'">Heard</mat-button-toggle>
+        @if (size() === 'wide' || s.trust === 'guessed') {
+          <mat-button-toggle value="guessed" disabled>Guessed</mat-button-toggle>
+        }
+        @if (size() === 'wide' || s.trust !== 'guessed') {
+          <mat-button-toggle value="heard" [disabled]="s.trust !== 'heard'">Heard</mat-button-toggle>
+        }
         <mat-button-toggle value="checked"
           >Checked <kbd>{{ keys.check.caps }}</kbd></mat-button-toggle
         >
       </mat-button-toggle-group>
-      <p class="quiet head">Pitches in the recording here, on the neck</p>
+      <p class="quiet head">
+        {{ size() === 'wide' ? 'Pitches in the recording here, on the neck' : 'Pitches here, on the neck' }}
+      </p>
       <wn-neck
         [tuning]="view.tuning()"
         [heard]="shown().heard"
         [frets]="s.frets"
         [tried]="study.shownWay()?.frets ?? null"
         [key]="view.key()"
+        [lastFret]="size() === 'wide' ? 24 : 12"
         (pressed)="pressed.emit($event)"
       />
       <p class="notes">
@@ -86,6 +104,7 @@ const EXTRA = 0.6;
       <wn-fingering-list
         [written]="s.frets"
         [isHeard]="shown().heard !== null"
+        [isNarrow]="size() !== 'wide'"
         (played)="played.emit($event)"
       />
       <input
@@ -118,6 +137,7 @@ const EXTRA = 0.6;
         [frets]="[]"
         [tried]="null"
         [key]="view.key()"
+        [lastFret]="size() === 'wide' ? 24 : 12"
         (pressed)="pressed.emit($event)"
       />
       <p class="notes">
@@ -127,7 +147,20 @@ const EXTRA = 0.6;
       </p>
       <span class="gap"></span>
     }
-    <wn-marks-pad [strum]="shown().strum" (pressed)="marked.emit($event)" />
+    @if (size() === 'wide') {
+      <wn-marks-pad [strum]="shown().strum" (pressed)="marked.emit($event)" />
+    } @else {
+      <button mat-stroked-button class="marks" [matMenuTriggerFor]="marks">
+        Marks <span class="quiet">{{ markedWords() || 'none' }}</span>
+      </button>
+      <mat-menu #marks="matMenu" class="marks-menu">
+        <wn-marks-pad
+          [strum]="shown().strum"
+          (click)="$event.stopPropagation()"
+          (pressed)="marked.emit($event)"
+        />
+      </mat-menu>
+    }
   `,
   styles: `
     :host {
@@ -140,6 +173,22 @@ const EXTRA = 0.6;
       padding: 4px 16px 10px;
       background: var(--sleeve);
       border-left: 1px solid var(--line2);
+    }
+    :host(.closed) {
+      display: none;
+    }
+    .marks {
+      flex: none;
+      justify-content: flex-start;
+    }
+    .marks .quiet {
+      margin-left: 8px;
+    }
+    :host(.narrow) .name {
+      font-size: 46px;
+    }
+    :host(.narrow) .facts p {
+      max-height: 34px;
     }
     .top {
       display: flex;
@@ -218,6 +267,7 @@ export class StrumPanel {
   protected readonly study = inject(StrumStudy);
   private readonly noteField = viewChild<ElementRef<HTMLInputElement>>('note');
 
+  readonly size = input.required<PanelSize>();
   readonly sounding = input.required<boolean>();
   readonly checked = output();
   readonly marked = output<MarkCommand>();
@@ -256,10 +306,16 @@ export class StrumPanel {
       .filter((w) => w !== '')
       .join(', ');
   });
+  /** What the chosen strum carries. */
+  protected readonly markedWords = computed(() => {
+    const { strum } = this.shown();
+    return strum ? markWords(strum).join(', ') : '';
+  });
   protected readonly place = computed(() => {
     const { riff, strum } = this.shown();
     if (!riff || !strum) return '';
-    return `Beat ${placeWords(riff, strum.startTicks)}`;
+    const words = placeWords(riff, strum.startTicks);
+    return words.charAt(0).toUpperCase() + words.slice(1);
   });
 
   /** Written notes with whether they are heard, then what sounds besides; of the way that is tried, if one is. */

@@ -175,9 +175,7 @@ export class StrumStudy {
     const tried = this.triedSignal();
     if (!tried) return false;
     this.triedSignal.set(null);
-    this.song.changeWritten((document) =>
-      setFrets(document, tried.riffId, tried.strumIds, tried.way.frets),
-    );
+    this.song.changeWritten((document) => setFrets(document, tried.riffId, tried.strumIds, tried.way.frets));
     return true;
   }
 

@@ -167,11 +167,11 @@ export const MARK_VIEWS = {
     label: (s) =>
       s?.marks.slideIn
         ? s.marks.slideIn === 'below'
-          ? 'In up'
-          : 'In down'
+          ? 'Slide in up'
+          : 'Slide in down'
         : s?.marks.slideOut
-          ? `Out ${s.marks.slideOut}`
-          : 'In, out',
+          ? `Slide out ${s.marks.slideOut}`
+          : 'Slide in/out',
     line: (b) => when(b.marks.slideIn !== null || b.marks.slideOut !== null, () => slideEndPath(b)),
   },
   tie: {

@@ -64,6 +64,10 @@ export interface StrumBlock {
   readonly name: string;
   /** So that it ends before the next name begins. */
   readonly nameSizePx: number;
+  /** So that they stay within the block, and within the pill of a muted one. */
+  readonly digitSizePx: number;
+  /** From the edge of a muted block to the pill that its digit stands on. */
+  readonly pillInset: number;
   readonly spoken: string;
   /** Was heard to be so, or written by hand, or is only a guess. */
   readonly isGuess: boolean;
@@ -76,8 +80,16 @@ export interface RowLayout {
   readonly lines: readonly StringLine[];
   readonly blocks: readonly StrumBlock[];
   readonly height: number;
-  readonly counts: readonly { readonly x: number; readonly text: string; readonly onBeat: boolean }[];
+  readonly counts: readonly CountPlace[];
   readonly barLines: readonly number[];
+  /** Where each bar in view begins, and its number in the riff from 1. */
+  readonly barNumbers: readonly { readonly x: number; readonly number: number }[];
+}
+
+export interface CountPlace {
+  readonly x: number;
+  readonly text: string;
+  readonly onBeat: boolean;
 }
 
 /** Distances of the design: open strings carry digits of 25 px, folded ones are a bundle. */
@@ -92,19 +104,29 @@ const TOP = 18;
 const BOTTOM = 32;
 const BLOCK_WIDTH = 28;
 const MUTED_WIDTH = 24;
-/** Blocks shrink where strums stand close, down to what still shows a digit. */
-const MIN_BLOCK_WIDTH = 15;
+/** Blocks shrink where strums stand close, whatever is left. */
+const MIN_BLOCK_WIDTH = 3;
 const BLOCK_GAP = 3;
+/** Digits, and two of them side by side or in a narrow block. */
+const DIGIT_PX = 25;
+const NARROW_DIGIT_PX = 20;
+/** Between a block's edge and the pill of a muted digit, and around a digit in its block. */
+const PILL_INSET = 3;
+const NARROW_INSET = 1.5;
 /** Chord symbols over ringing and over muted strums, and the smallest that can be read. */
 const NAME_PX = 34;
 const MUTED_NAME_PX = 22;
 const LEAST_NAME_PX = 14;
+const CROWDED_PX = 36;
 /** Less between two names and they read as one. */
 const NAME_GAP = 8;
 /** Width of a character of the display font, as a share of its size. */
-const CHARACTER_WIDTH = 0.41;
+export const CHARACTER_WIDTH = 0.41;
 /** Counts between beats are left out where they would stand on the next one. */
 const LEAST_COUNT_PX = 20;
+/** A count on a beat: its mark and distance from it, and a character of 20 px. */
+const COUNT_INDENT_PX = 11;
+const COUNT_CHARACTER_PX = 9;
 /** A block reaches this far over its outer strings. */
 const BLOCK_OVERHANG = 15;
 
@@ -183,12 +205,46 @@ function fitNames(blocks: readonly StrumBlock[], barLines: readonly number[]): S
     const fittingPx = (text: string): number => room / (CHARACTER_WIDTH * text.length);
     // 'D octave' is told by its two strings where there is room for the D alone.
     const name = fittingPx(block.name) < LEAST_NAME_PX ? block.name.split(' ')[0] : block.name;
+    // What has no room at all is told by the digits and the panel.
+    if (fittingPx(name) < LEAST_NAME_PX) return { ...block, name: '' };
     return {
       ...block,
       name,
-      nameSizePx: Math.max(LEAST_NAME_PX, Math.min(block.nameSizePx, fittingPx(name))),
+      nameSizePx: Math.min(block.nameSizePx, fittingPx(name)),
     };
   });
+}
+
+/** The size of a strum's digits in a block of this width. */
+function digitSize({ frets, palmMute, marks }: Strum, width: number, inset: number): number {
+  const longest = Math.max(1, ...frets.map((f) => String(f.fret).length));
+  const isNarrow = longest > 1 || width < MUTED_WIDTH || marks.harmonic === 'natural';
+  const room = width - 2 * (palmMute ? inset : NARROW_INSET);
+  return Math.min(isNarrow ? NARROW_DIGIT_PX : DIGIT_PX, room / (CHARACTER_WIDTH * longest));
+}
+
+/** Strums stand so close that only open chords are named. */
+function isCrowded({ strums }: Riff, x: (ticks: number) => number): boolean {
+  return strums.slice(1).some((s, i) => x(s.startTicks) - x(strums[i].startTicks) < CROWDED_PX);
+}
+
+/** Counts that don't stand on the next one; of beats too near to each other those that begin a bar stay. */
+function fitCounts(counts: readonly CountPlace[], barLines: readonly number[]): CountPlace[] {
+  const between = counts.filter((c, i) => c.onBeat || (counts[i + 1]?.x ?? Infinity) - c.x >= LEAST_COUNT_PX);
+  let end = -Infinity;
+  const kept: CountPlace[] = [];
+  for (const count of between) {
+    const beginsBar = barLines.includes(count.x);
+    if (count.x < end && !beginsBar) continue;
+    while (beginsBar && kept.length > 0 && count.x < endOf(kept[kept.length - 1])) kept.pop();
+    kept.push(count);
+    end = endOf(count);
+  }
+  return kept;
+}
+
+function endOf({ x, text, onBeat }: CountPlace): number {
+  return x + (onBeat ? COUNT_INDENT_PX + COUNT_CHARACTER_PX * text.length : LEAST_COUNT_PX);
 }
 
 export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
@@ -199,17 +255,19 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
   const visible = (ticks: number): boolean => ticks >= window.fromTicks && ticks < window.toTicks;
   const openLines = lines.filter((l) => l.open);
 
+  const crowded = isCrowded(riff, x);
   let shownName = '';
   let before: { frets: readonly StringFret[]; endX: number } | null = null;
   const blocks = riff.strums.flatMap((strum, i): StrumBlock[] => {
     const name = chordNameOf(strum, tuning, key);
-    // Muted strums repeat their name only when the chord changes.
-    const shown = name !== '' && (!strum.palmMute || name !== shownName) ? name : '';
+    // Muted strums have a name only when the chord changes; none in a crowd, where chords are named as they are struck open.
+    const shown = name !== '' && (!strum.palmMute || (name !== shownName && !crowded)) ? name : '';
     if (name !== '') shownName = name;
     const left = x(strum.startTicks);
     const next = riff.strums[i + 1];
     const gap = next ? x(next.startTicks) - left - BLOCK_GAP : Infinity;
     const width = Math.max(MIN_BLOCK_WIDTH, Math.min(strum.palmMute ? MUTED_WIDTH : BLOCK_WIDTH, gap));
+    const pillInset = width < MUTED_WIDTH ? NARROW_INSET : PILL_INSET;
     const joins = joinsOf(strum, before, left, yOf);
     before = { frets: strum.frets, endX: left + width };
     if (!visible(strum.startTicks)) return [];
@@ -244,6 +302,8 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
         tailX: Math.max(left + width, Math.min(widthPx, x(soundingEndTicks(riff, i)))),
         name: shown,
         nameSizePx: strum.palmMute ? MUTED_NAME_PX : NAME_PX,
+        digitSizePx: digitSize(strum, width, pillInset),
+        pillInset,
         spoken: spokenStrum(strum, name, lost, key),
         isGuess: strum.trust === 'guessed',
         hasNote: strum.note !== '',
@@ -251,7 +311,10 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
       },
     ];
   });
-  const barLines = barStartsTicks(riff).filter(visible).map(x);
+  const bars = barStartsTicks(riff).flatMap((ticks, bar) =>
+    visible(ticks) ? [{ x: x(ticks), number: bar + 1 }] : [],
+  );
+  const barLines = bars.map((bar) => bar.x);
   const counts = rulerCounts(riff)
     .filter((c) => visible(c.ticks))
     .map((c) => ({ x: x(c.ticks), text: c.text, onBeat: c.onBeat }));
@@ -259,7 +322,8 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
     lines,
     blocks: fitNames(blocks, barLines),
     height: (lines.at(-1)?.y ?? 0) + BOTTOM,
-    counts: counts.filter((c, i) => c.onBeat || (counts[i + 1]?.x ?? Infinity) - c.x >= LEAST_COUNT_PX),
+    counts: fitCounts(counts, barLines),
     barLines,
+    barNumbers: bars,
   };
 }

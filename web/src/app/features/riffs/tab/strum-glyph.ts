@@ -27,7 +27,7 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
         <svg:path class="rest" [attr.d]="'M' + (b.x + 2) + ' ' + (b.top + b.height / 2) + 'h13'" />
       } @else if (b.dead) {
         @for (y of b.crosses; track y) {
-          <svg:path class="cross" [attr.d]="cross(b.x + 8, y)" />
+          <svg:path class="cross" [attr.d]="cross(b, y)" />
         }
       } @else if (b.blank) {
         <svg:rect
@@ -58,9 +58,9 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
             <svg:rect
               class="pill"
               rx="7"
-              [attr.x]="b.x + 3"
+              [attr.x]="b.x + b.pillInset"
               [attr.y]="digit.y - 11"
-              [attr.width]="b.width - 6"
+              [attr.width]="b.width - 2 * b.pillInset"
               height="22"
             />
           }
@@ -68,9 +68,9 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
             class="digit"
             [class.on-cut]="b.marks.harmonic === 'natural' || b.marks.join === 'tie'"
             [class.written]="digit.string === writtenString()"
-            [class.narrow]="digit.text.length > 1 || b.width < 24 || b.marks.harmonic === 'natural'"
             [attr.x]="b.x + b.width / 2"
-            [attr.y]="digit.y + (b.marks.harmonic === 'natural' ? 7 : 9)"
+            [attr.y]="digit.y + 0.36 * b.digitSizePx"
+            [style.font-size.px]="b.digitSizePx"
             (click)="stringChosen.emit(digit.string); $event.stopPropagation()"
           >
             {{ digit.text }}
@@ -128,9 +128,6 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
       fill: var(--paper);
       font: 800 25px var(--display);
       text-anchor: middle;
-    }
-    .digit.narrow {
-      font-size: 20px;
     }
     .digit.on-cut {
       fill: var(--ink);

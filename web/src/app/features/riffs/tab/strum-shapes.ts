@@ -17,8 +17,10 @@ export function tailPath({ x, width, top, height, tailX, marks }: StrumBlock): s
 }
 
 /** A cross on one string of a dead stroke. */
-export function crossPath(x: number, y: number): string {
-  return `M${x - 6} ${y - 6} l12 12 M${x + 6} ${y - 6} l-12 12`;
+export function crossPath({ x, width }: StrumBlock, y: number): string {
+  const half = r(Math.min(6, width / 2));
+  const middle = x + Math.min(8, width / 2);
+  return `M${r(middle - half)} ${y - half}l${2 * half} ${2 * half}m0 ${-2 * half}l${-2 * half} ${2 * half}`;
 }
 
 /** Brackets round the chosen strum. */

@@ -89,7 +89,7 @@ import { StrumGlyph } from './strum-glyph';
             [writtenString]="block.id === selectedId() ? chosenString() : null"
             [strokesShown]="strokesShown()"
             (click)="choose(block.id, null, $event)"
-            (stringChosen)="chosen.emit({ strumId: block.id, string: $event, extend: false })"
+            (stringChosen)="chosen.emit({ strumId: block.id, string: $event, extend: false, picked: false })"
           />
         }
       </svg>
@@ -196,7 +196,7 @@ export class WrittenRow {
   /** Where the next strum is written; null while one is chosen. */
   readonly placeX = input.required<number | null>();
   readonly strokesShown = input.required<boolean>();
-  readonly chosen = output<{ strumId: string; string: number | null; extend: boolean }>();
+  readonly chosen = output<{ strumId: string; string: number | null; extend: boolean; picked: boolean }>();
   /** Pixels from the left of the lane, and the string nearest to the click. */
   readonly placed = output<{ x: number; string: number }>();
 
@@ -229,7 +229,7 @@ export class WrittenRow {
 
   protected choose(strumId: string, string: number | null, event: MouseEvent): void {
     event.stopPropagation();
-    this.chosen.emit({ strumId, string, extend: event.shiftKey });
+    this.chosen.emit({ strumId, string, extend: event.shiftKey, picked: event.ctrlKey || event.metaKey });
   }
 
   /** A click beside all strums chooses the place there. */

@@ -2,14 +2,18 @@
  * What the Riffs screen shows, worked out from the song: the written row, the passes with what was heard in them and where
  * they differ, and where the needle is.
  */
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Verdict } from '@wild-needle/core/draft';
 import { STANDARD_TUNING } from '@wild-needle/core/guitar';
 import {
+  barOf,
   barStartsTicks,
+  countAt,
   layerOf,
+  passesOf,
   passTicksToSeconds,
+  PLAIN_SECTION,
   riffTicks,
   secondsToPassTicks,
   shiftFrets,
@@ -28,15 +32,26 @@ import { Memory } from '../../../shared/memory';
 import { movedBy } from '../../../shared/words';
 import { settingsFeature } from '../../../state/settings/settings.reducer';
 import { spokenName } from '../../../shared/chord-name';
-import { differenceWords } from '../../../shared/difference-words';
+import { differenceList, differenceWords } from '../../../shared/difference-words';
 import { hasRoom, type HeardMark, type PassView } from '../passes/pass-row';
+import {
+  barsThatFit,
+  follow,
+  pageOf,
+  type BarsInView,
+  type Followed,
+  type Turned,
+} from '../tab/bars-in-view';
 import { layoutRow, xOf, type TickWindow } from '../tab/row-layout';
 
-/** Bars on screen at once: more would make sixteenths narrower than a digit. */
-const BARS_SHOWN = 4;
 /** Left of the lane: string names and pass numbers. */
-export const GUTTER = 104;
-const LANE_PADDING = 24;
+export const GUTTER = 88;
+const LANE_PADDING = 8;
+/** Widths of the panel at the side: whole, with half a neck and the marks behind a button, and behind its notch. */
+export const PANEL_PX = { wide: 344, narrow: 224, closed: 0 } as const;
+export type PanelSize = keyof typeof PANEL_PX;
+/** On a page up to this wide the tab needs all of it. */
+const SMALL_PAGE_PX = 1000;
 /** Rows of the passes share the height there is; the sounding one is taller, for names read from afar. */
 const MIN_ROW = 34;
 const MAX_ROW = 56;
@@ -46,8 +61,12 @@ const ASKING_ROW = 66;
 /** Of a row, the part below its names. */
 const GROOVE_SHARE = 0.45;
 const GROOVE_FOOT_PX = 2;
+/** The needle stands in a bar when it is this little before its line. */
+const ON_BEAT_S = 1e-3;
+/** The number of a bar over the ruler, and the air behind it. */
+const BAR_NUMBER_PX = 24;
 /** A question is this wide, so that sentence and answers fit. */
-const QUESTION_PX = 320;
+const QUESTION_PX = 440;
 
 @Injectable()
 export class RiffView {
@@ -61,31 +80,72 @@ export class RiffView {
   private readonly grooves = new Memory<string>();
 
   /** Sizes on screen; they follow the window. */
-  readonly stackWidth = signal(Math.max(400, innerWidth - 344));
+  readonly pageWidth = signal(innerWidth);
+  /** What the hand made of the panel; null while it suits itself to the riff. */
+  private readonly panelWish = signal<PanelSize | null>(null);
   readonly passListHeight = signal(0);
   readonly layer = signal<Layer>('all');
   /** Frets are shown as this section plays them, moved by its semitones. */
   readonly showsMoved = signal(false);
 
-  readonly laneWidth = computed(() => this.stackWidth() - GUTTER - LANE_PADDING);
+  /** Then the panel lies over the tab while it is open. */
+  readonly isSmall = computed(() => this.pageWidth() <= SMALL_PAGE_PX);
+  /** The panel gives way where that brings a bar more into view. */
+  readonly panel = computed((): PanelSize => {
+    const [wish, riff] = [this.panelWish(), this.song.riff()];
+    if (this.isSmall()) return wish === 'wide' ? 'wide' : 'closed';
+    if (wish && wish !== 'closed') return wish;
+    const fit = (size: PanelSize): number => (riff ? barsThatFit(riff, this.laneBeside(size)) : 1);
+    return fit('narrow') > fit('wide') ? 'narrow' : 'wide';
+  });
+  readonly laneWidth = computed(() => this.laneBeside(this.panel()));
   readonly tuning = computed(() => this.song.written()?.tuning ?? STANDARD_TUNING);
   /** The key that notes are spelled by. */
   readonly key = computed(() => spellingKey(this.song.document()?.key ?? null, this.spelling()));
   /** Semitones that the shown frets are moved by; 0 unless that was asked for, or where the neck ends. */
   readonly movedFrets = computed(() => (this.showsMoved() ? (this.song.section()?.transpose ?? 0) : 0));
 
-  /** Which page of a long riff is on screen: that of the sounding strum, else of the chosen one. */
+  /** What the bars in view follow. */
+  private readonly followed = computed(
+    (): Followed => {
+      const riff = this.song.riff();
+      const chosen = this.song.strum()?.startTicks ?? this.song.placeTicks();
+      const needle = this.needleTicks();
+      return {
+        riffId: this.song.riffId(),
+        bars: riff?.bars.length ?? 1,
+        count: riff ? barsThatFit(riff, this.laneWidth()) : 1,
+        needleBar: riff && needle !== null ? barOf(riff, needle) : null,
+        chosenBar: riff && chosen !== null ? barOf(riff, chosen) : null,
+      };
+    },
+    { equal: (a, b) => (Object.keys(a) as (keyof Followed)[]).every((key) => a[key] === b[key]) },
+  );
+  private readonly turned = linkedSignal<Followed, Turned>({
+    source: this.followed,
+    computation: (now, before) => follow(now, before),
+  });
+  /** Which bars of a long riff are on screen. */
+  readonly bars = computed((): BarsInView => ({ first: this.turned().first, count: this.followed().count }));
+  /** All bars of the riff, those in view, and where the needle stands in one of them: 0 its start, 1 its end. */
+  readonly barChips = computed(() => {
+    const [{ first, count }, { bars, needleBar }] = [this.bars(), this.followed()];
+    return Array.from({ length: bars }, (_, bar) => ({
+      number: bar + 1,
+      isShown: bar >= first && bar < first + count,
+      hasNeedle: bar === needleBar,
+    }));
+  });
+
   readonly window = computed(
     (): TickWindow => {
       const riff = this.song.riff();
       if (!riff) return { fromTicks: 0, toTicks: 1 };
-      const barTicks = riffTicks(riff) / riff.bars.length;
-      const pageTicks = Math.min(BARS_SHOWN, riff.bars.length) * barTicks;
-      const shown = riff.strums.find((s) => s.id === (this.soundingHere() ?? this.song.strumId()));
-      const page = Math.floor((shown?.startTicks ?? this.song.placeTicks() ?? 0) / pageTicks);
-      return { fromTicks: page * pageTicks, toTicks: (page + 1) * pageTicks };
+      const starts = [...barStartsTicks(riff), riffTicks(riff)];
+      const { first, count } = this.bars();
+      return { fromTicks: starts[first], toTicks: starts[first + count] };
     },
-    // All that is drawn hangs on it: the next strum on the same page changes nothing.
+    // All that is drawn hangs on it.
     { equal: (a, b) => a.fromTicks === b.fromTicks && a.toTicks === b.toTicks },
   );
 
@@ -111,6 +171,11 @@ export class RiffView {
     return layerOf(moved, this.layer(), document.tuning);
   });
 
+  /** Strums of the layer that is shown: what keys walk over and change. */
+  readonly shownIds = computed(
+    (): ReadonlySet<string> => new Set((this.shownRiff()?.strums ?? []).map((s) => s.id)),
+  );
+
   readonly layout = computed(() => {
     const riff = this.shownRiff();
     return riff
@@ -124,25 +189,40 @@ export class RiffView {
       : null;
   });
 
-  /** Named parts of the riff, over the ruler. */
+  /** Named parts of the riff, over the ruler; the name stands in the first of their bars that is in view. */
   readonly groups = computed(() => {
     const riff = this.song.riff();
     if (!riff) return [];
     const starts = [...barStartsTicks(riff), riffTicks(riff)];
-    return riff.groups.map(({ name, startBar, bars }) => {
-      const x = this.xOf(starts[startBar]);
-      return { name, x, width: this.xOf(starts[startBar + bars]) - x - 4 };
-    });
+    const { first, count } = this.bars();
+    return riff.groups
+      .filter(({ startBar, bars }) => startBar < first + count && startBar + bars > first)
+      .map(({ name, startBar, bars }) => {
+        const from = Math.max(first, startBar);
+        const x = this.xOf(starts[from]);
+        return {
+          name,
+          x,
+          width: this.xOf(starts[Math.min(first + count, startBar + bars)]) - x - 4,
+          nameWidth: this.xOf(starts[from + 1]) - x - BAR_NUMBER_PX - 4,
+        };
+      });
   });
 
-  /** Remarks on bars that are on screen. */
+  /** Remarks on bars that are on screen; beside the name of a part they have the second half of the bar. */
   readonly barNotes = computed(() => {
     const riff = this.song.riff();
     if (!riff) return [];
-    const starts = barStartsTicks(riff);
+    const starts = [...barStartsTicks(riff), riffTicks(riff)];
+    const { first, count } = this.bars();
+    const named = new Set(riff.groups.map(({ startBar }) => Math.max(first, startBar)));
     return riff.barNotes
-      .map(({ bar, text, todo }) => ({ text, todo, x: this.xOf(starts[bar]) }))
-      .filter(({ x }) => x >= 0 && x < this.laneWidth());
+      .filter(({ bar }) => bar >= first && bar < first + count)
+      .map(({ bar, text, todo }) => {
+        const [x, end] = [this.xOf(starts[bar]), this.xOf(starts[bar + 1])];
+        const from = named.has(bar) ? (x + end) / 2 : x + BAR_NUMBER_PX;
+        return { text, todo, x: from, width: end - from - 4 };
+      });
   });
 
   readonly placeX = computed(() => {
@@ -150,10 +230,15 @@ export class RiffView {
     return ticks === null ? null : xOf(ticks, this.window(), this.laneWidth());
   });
 
+  /** Where the needle is in the riff; null while it is in no pass of the section. */
+  readonly needleTicks = computed((): number | null => {
+    const [pass, document] = [this.passHere(), this.song.document()];
+    return pass && document ? secondsToPassTicks(pass, document.grid, this.player.nowS()) : null;
+  });
+
   readonly needleX = computed((): number | null => {
-    const [pass, riff, document] = [this.passHere(), this.song.riff(), this.song.document()];
-    if (!pass || !riff || !document) return null;
-    const ticks = secondsToPassTicks(pass, document.grid, this.player.nowS());
+    const ticks = this.needleTicks();
+    if (ticks === null) return null;
     const x = xOf(ticks, this.window(), this.laneWidth());
     return x >= 0 && x <= this.laneWidth() ? x : null;
   });
@@ -206,6 +291,52 @@ export class RiffView {
     });
   });
 
+  /** The bar at the start of the loop, or at the needle; the first one outside of all bars. */
+  barAtLoop(): number {
+    const [grid, timeS] = [this.song.document()?.grid, this.player.loop()?.startS ?? this.player.nowS()];
+    return grid ? (countAt(grid, timeS + ON_BEAT_S)?.bar ?? 1) - 1 : 0;
+  }
+
+  /** Where the needle would be in the riff if it were played over and over from a bar on; null outside of the beats. */
+  ticksFrom(startBar: number): number | null {
+    const [riff, grid, nowS] = [this.song.riff(), this.song.document()?.grid, this.player.nowS()];
+    if (!riff || !grid) return null;
+    const passes = Math.ceil(grid.bars.length / riff.bars.length);
+    const over = { ...PLAIN_SECTION, id: '', name: '', riffId: riff.id, startBar, passes, transpose: 0 };
+    const pass = passesOf(over, riff, grid).find((p) => nowS >= p.startS && nowS < p.endS);
+    return pass ? secondsToPassTicks(pass, grid, nowS) : null;
+  }
+
+  /** So many pages on or back. */
+  turn(by: number): void {
+    const [{ count, bars }, { first }] = [this.followed(), this.turned()];
+    // From a last page that was filled with bars of the one before, back to where pages begin.
+    const page = by < 0 ? Math.ceil(first / count) : Math.floor(first / count);
+    this.showBar(Math.max(0, Math.min(bars - 1, (page + by) * count)));
+  }
+
+  /** The page that a bar is on. */
+  showBar(bar: number): void {
+    const { count, bars } = this.followed();
+    this.turned.set({ first: pageOf(bar, count, bars), isByHand: true });
+  }
+
+  /** Wider or narrower by the notch. */
+  togglePanel(): void {
+    const other = this.isSmall() ? 'closed' : 'narrow';
+    this.panelWish.set(this.panel() === 'wide' ? other : 'wide');
+  }
+
+  /** The panel is wanted, however small the page. */
+  openPanel(): void {
+    if (this.panel() === 'closed') this.panelWish.set('wide');
+  }
+
+  private laneBeside(size: PanelSize): number {
+    const beside = this.isSmall() ? 0 : PANEL_PX[size];
+    return Math.max(300, this.pageWidth() - beside) - GUTTER - LANE_PADDING;
+  }
+
   private xOf(ticks: number): number {
     return xOf(ticks, this.window(), this.laneWidth());
   }
@@ -249,9 +380,10 @@ export class RiffView {
 
   private questionOf({ riff, strokes, differences }: HeardPass): PassView['question'] {
     const words = differenceWords(riff, differences, strokes, this.key());
+    const all = differenceList(riff, differences, strokes, this.key());
     const first = this.xOf(differences[0]?.ticks ?? 0);
     const x = Math.max(0, Math.min(first, this.laneWidth() - QUESTION_PX));
-    return { words, x, width: Math.min(QUESTION_PX, this.laneWidth() - x) };
+    return { words, all, x, width: Math.min(QUESTION_PX, this.laneWidth() - x) };
   }
 
   /** Drawn once: what is written in a riff does not change how it sounds. */
