@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../guitar';
 import type { Riff } from '../riff';
-import { comparePass, isNotable, ownDifferences } from './compare';
+import { comparePass, isNotable, ownDifferences, sharedDifferences, type PassComparison } from './compare';
 import type { HeardStroke } from './place';
 import { AS_WRITTEN, heardAs, RIFF, withAt, without } from './test-riff';
 
@@ -71,6 +71,18 @@ describe('a pass against the riff', () => {
     const all = [compare(without(1)), compare(without(1)), compare(without(1, 4, 5)), compare(AS_WRITTEN)];
     expect(ownDifferences(all).map((own) => own.map((d) => d.kind))).toEqual([[], [], ['early-end'], []]);
     expect(ownDifferences([compare(without(4, 5))])).toEqual([[]]);
+  });
+
+  it('is written otherwise where more than half of the passes differ in the same', () => {
+    const compare = (heard: readonly HeardStroke[]): PassComparison =>
+      comparePass(RIFF, heard, STANDARD_TUNING);
+    const other = compare(withAt(2, { midi: [41, 48] }));
+    const same = compare(AS_WRITTEN);
+    const kinds = (...passes: PassComparison[]): string[] =>
+      sharedDifferences(passes).map(({ pass, difference }) => `${pass} ${difference.kind}`);
+    expect(kinds(same, other, other)).toEqual(['1 chord']);
+    expect(kinds(same, other)).toEqual([]);
+    expect(kinds(other)).toEqual(['0 chord']);
   });
 
   it('takes an octave more or less for the same chord, and expects nothing in a rest', () => {

@@ -208,6 +208,26 @@ export function ownDifferences(passes: readonly PassComparison[]): Difference[][
   );
 }
 
+/**
+ * What more than half of the passes play otherwise than it is written, as the first of them has it: a matter of the writing, or of
+ * the hearing. `pass` is an index of the list.
+ */
+export function sharedDifferences(
+  passes: readonly PassComparison[],
+): { readonly pass: number; readonly difference: Difference }[] {
+  const found = new Map<string, { pass: number; difference: Difference; count: number }>();
+  passes.forEach(({ differences }, pass) => {
+    for (const difference of new Map(differences.map((d) => [sameIn(d), d])).values()) {
+      const known = found.get(sameIn(difference));
+      if (known) known.count++;
+      else found.set(sameIn(difference), { pass, difference, count: 1 });
+    }
+  });
+  return [...found.values()]
+    .filter(({ count }) => 2 * count > passes.length)
+    .map(({ pass, difference }) => ({ pass, difference }));
+}
+
 /** Differences are likely enough together to be asked about. */
 export function isNotable(differences: readonly Difference[]): boolean {
   return differences.reduce((sum, d) => sum + d.probability, 0) >= NOTABLE;

@@ -111,7 +111,9 @@ describe('text tab', () => {
       ],
     };
     const text = writeTextTab(document);
-    expect(text).toContain('Song / Band\nTuning: Standard (E A D G B E, low to high)\nKey: E minor\n');
+    expect(text).toContain(
+      'Song / Band\nTuning: Standard (E A D G B E, low to high)\nTempo: 60 bpm, 4/4\nKey: E minor\n',
+    );
     expect(text).toContain('Recording: −22 cents from A = 440 Hz');
     expect(text).toContain('0:04.0  Verse: A (+2) x1');
     expect(text.endsWith('\n')).toBe(true);
@@ -129,7 +131,7 @@ describe('text tab', () => {
     ['a slide', { join: 'slide' }, '5------/7'],
     ['a hammer-on', { join: 'hammer' }, '5------h7'],
     ['a tie', { join: 'tie' }, '5------(7)'],
-    ['a slide from below', { slideIn: 'below' }, '5------/7'],
+    ['a slide from below', { slideIn: 'below' }, '5------s7'],
     ['a slide down and away', { slideOut: 'down' }, '5-------7\\'],
     ['a bend by a semitone', { bendCents: 100 }, '5-------7b½'],
     ['vibrato', { vibrato: true }, '5-------7~'],
@@ -178,7 +180,14 @@ describe('text tab', () => {
       key: null,
       referenceOffsetCents: 0,
       grid: { beatsS: [0, 1, 2, 3, 4], bars: [{ beat: 0, beats: 4, unit: 4 }] },
-      riffs: [{ ...RIFF, variations: [variation], barNotes: [{ bar: 0, text: 'slide?', todo: true }] }],
+      riffs: [
+        {
+          ...RIFF,
+          variations: [variation],
+          barNotes: [{ bar: 0, text: 'slide?', todo: true }],
+          guitar2: [strum(0, [[1, 5]])],
+        },
+      ],
       sections: [
         {
           ...PLAIN_SECTION,
@@ -195,5 +204,64 @@ describe('text tab', () => {
     expect(tab).toContain('Main riff, early end (pass 1 of Verse)');
     expect(tab).toContain('Main riff, guitar 2 (1 bar)');
     expect(tab).toContain('PM = palm mute, x = dead stroke');
+  });
+
+  const song = (riff: Riff, changes: Partial<SongDocument> = {}): SongDocument => ({
+    ...PLAIN_SONG,
+    grid: {
+      beatsS: Array.from({ length: 33 }, (_, i) => i / 2),
+      bars: Array.from({ length: 8 }, (_, b) => ({ beat: 4 * b, beats: 4, unit: 4 as const })),
+    },
+    riffs: [riff],
+    ...changes,
+  });
+  const section = { ...PLAIN_SECTION, name: 'Verse', riffId: 'r', startBar: 0, passes: 1, transpose: 0 };
+  const twoBars: Riff = {
+    ...RIFF,
+    bars: [RIFF.bars[0], RIFF.bars[0]],
+    strums: [...RIFF.strums, strum(3840, [[6, 5]], { note: 'hard pick' })],
+  };
+
+  it('can be played from alone: bar numbers, parts, notes, what an ending replaces', () => {
+    const ending = { id: 'v', name: 'Ending 2', fromTicks: 3840, toTicks: 7680, strums: [], guitar2: [] };
+    const groups = [{ name: 'turn', startBar: 1, bars: 1 }];
+    const tab = writeTextTab(song({ ...twoBars, groups, variations: [ending] }));
+    expect(tab).toContain('  Bar 2: turn\n  Bar 2, beat 1: hard pick\n');
+    expect(tab).toContain('Main riff, Ending 2, in place of bar 2');
+    expect(tab.split('\n').filter((l) => /^ *1 +2$/.test(l))).toHaveLength(1);
+  });
+
+  it('writes a moved riff with its frets, and says where the neck ends', () => {
+    const sections = [2, 20].map((transpose, i) => ({
+      ...{ ...section, id: String(i), name: `Verse ${i + 1}` },
+      transpose,
+    }));
+    const tab = writeTextTab(song(RIFF, { sections }));
+    expect(tab).toContain('Main riff, 2 frets up (Verse 1)\n\n   F#5');
+    expect(tab).toContain('A|-4-------4---4---14------x');
+    expect(tab).toContain('Main riff, 20 frets up (Verse 2): the neck ends there');
+  });
+
+  it('names neighbours with long names, one over the other', () => {
+    const octave = (ticks: number, fret: number): Strum =>
+      strum(ticks, [
+        [6, fret],
+        [4, fret + 2],
+      ]);
+    const lines = writeRiffTab({ ...RIFF, strums: [octave(0, 5), octave(240, 3)] }, STANDARD_TUNING, null);
+    expect(lines.slice(0, 2).map((l) => l.trim())).toEqual(['G octave', 'A octave']);
+  });
+
+  it('breaks a bar that is longer than a line at a beat', () => {
+    const mixed = { ...RIFF, strums: [0, 320, 640, 960, 1200, 2880].map((t) => strum(t, [[6, 12]])) };
+    const lines = writeRiffTab(mixed, STANDARD_TUNING, null);
+    expect(Math.max(...lines.map((l) => l.length))).toBeLessThanOrEqual(104);
+    const low = lines.filter((l) => l.startsWith('E|') && l.includes('12'));
+    expect(low.length).toBeGreaterThan(1);
+    expect(low.join('').match(/12/g)).toHaveLength(6);
+  });
+
+  it('leaves out a second guitar that plays nothing', () => {
+    expect(writeTextTab(song(RIFF, { guitar2: STANDARD_TUNING }))).not.toContain('uitar 2');
   });
 });

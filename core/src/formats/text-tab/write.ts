@@ -12,8 +12,10 @@ import {
   isBlank,
   MARK_ROWS,
   MARKS,
+  overallTempo,
   passesWords,
   sectionTimesS,
+  shiftFrets,
   strokeOf,
   strumNotes,
   swapGuitars,
@@ -52,6 +54,9 @@ function nameOf(strum: Strum, tuning: Tuning, key: Key | null): string {
 }
 
 interface BarText {
+  readonly number: string;
+  /** Names that would stand on the one before. */
+  readonly upperNames: string;
   readonly names: string;
   readonly mutes: string;
   readonly marks: string;
@@ -59,6 +64,8 @@ interface BarText {
   readonly counts: string;
   /** Highest string first. */
   readonly strings: readonly string[];
+  /** Characters at which a beat begins, where a bar that is too long may be broken. */
+  readonly beatsAt: readonly number[];
 }
 
 function put(line: string[], at: number, text: string): void {
@@ -96,20 +103,21 @@ function writeBar(
   const columns = Math.round((end - start) / tickStep);
   const width = 1 + columns * COLUMN;
   const blank = (fill: string): string[] => new Array<string>(width).fill(fill);
-  const [names, mutes, marks, strokes, counts] = [' ', ' ', ' ', ' ', ' '].map(blank);
+  const [upperNames, names, mutes, marks, strokes, counts] = Array.from({ length: 6 }, () => blank(' '));
   const strings = tuning.stringsMidi.map(() => blank('-'));
   const columnOf = (ticks: number): number => 1 + Math.round((ticks - start) / tickStep) * COLUMN;
   // Directions are written where the player has set any.
   const hasStrokes = riff.strums.some((s) => s.marks.stroke !== null);
 
   for (let c = 0; c < columns; c++) put(counts, 1 + c * COLUMN, countSyllable(c * tickStep, unit));
-  let nameEnd = -1;
+  const nameEnds = [-1, -1];
   strums.forEach((strum, i) => {
     const at = columnOf(strum.startTicks);
     const name = isBlank(strum) ? '?' : nameOf(strum, tuning, key);
-    if (name !== '' && name !== lastName.value && at > nameEnd) {
-      put(names, at, name);
-      nameEnd = at + name.length;
+    const row = nameEnds.findIndex((end) => at > end);
+    if (name !== '' && name !== lastName.value && row >= 0) {
+      put(row === 0 ? names : upperNames, at, name);
+      nameEnds[row] = at + name.length;
       lastName.value = name;
     }
     if (strum.palmMute) {
@@ -140,14 +148,41 @@ function writeBar(
     }
   });
   const line = (characters: readonly string[]): string => characters.join('');
+  const beatColumns = Math.round(ticksPerBeat(unit) / tickStep) * COLUMN;
   return {
+    number: (riff.bars.length > 1 ? String(barIndex + 1) : '').padEnd(width).slice(0, width),
+    upperNames: line(upperNames),
     names: line(names),
     mutes: line(mutes),
     marks: line(marks),
     strokes: line(strokes),
     counts: line(counts),
     strings: strings.map(line),
+    beatsAt: Array.from({ length: beats - 1 }, (_, beat) => (beat + 1) * beatColumns),
   };
+}
+
+/** A bar that is longer than a line, in pieces that begin with a beat. */
+function broken(bar: BarText): BarText[] {
+  const length = bar.counts.length;
+  if (length <= LINE_WIDTH) return [bar];
+  const at = bar.beatsAt.findLast((beat) => beat <= LINE_WIDTH) ?? bar.beatsAt[0];
+  if (at === undefined) return [bar];
+  const part = (from: number, to: number): BarText => {
+    const cut = (text: string): string => text.slice(from, to);
+    return {
+      number: cut(bar.number),
+      upperNames: cut(bar.upperNames),
+      names: cut(bar.names),
+      mutes: cut(bar.mutes),
+      marks: cut(bar.marks),
+      strokes: cut(bar.strokes),
+      counts: cut(bar.counts),
+      strings: bar.strings.map(cut),
+      beatsAt: bar.beatsAt.filter((beat) => beat > from).map((beat) => beat - from),
+    };
+  };
+  return [part(0, at), ...broken(part(at, length))];
 }
 
 /** Lines of one riff, or of the bars [from, to) of it, without a heading. */
@@ -164,7 +199,7 @@ export function writeRiffTab(
   const written = riff.bars
     .map((_, b) => b)
     .slice(from, to)
-    .map((b) => writeBar(riff, b, tuning, key, lastName));
+    .flatMap((b) => broken(writeBar(riff, b, tuning, key, lastName)));
   while (written.length > 0) {
     const bars = [written.shift()!];
     let width = bars[0].counts.length;
@@ -174,6 +209,7 @@ export function writeRiffTab(
     }
     const above = (pick: (bar: BarText) => string): string => (indent + bars.map(pick).join(' ')).trimEnd();
     const aboveIfAny = (pick: (bar: BarText) => string): string[] => [above(pick)].filter((l) => l !== '');
+    lines.push(...aboveIfAny((bar) => bar.number), ...aboveIfAny((bar) => bar.upperNames));
     lines.push(above((bar) => bar.names));
     lines.push(...aboveIfAny((bar) => bar.mutes), ...aboveIfAny((bar) => bar.marks));
     labels.forEach((label, s) => lines.push(`${label}|${bars.map((bar) => bar.strings[s]).join('|')}|`));
@@ -191,10 +227,10 @@ function legendOf({ riffs }: SongDocument): string {
   const strums = riffs.flatMap((r) =>
     [r, ...r.variations].flatMap((part) => [...part.strums, ...part.guitar2]),
   );
-  return MARK_ROWS.flatMap((row) => row.legend)
+  const marks = MARK_ROWS.flatMap((row) => row.legend)
     .filter(([has]) => strums.some(has))
-    .map(([, words]) => words)
-    .join(', ');
+    .map(([, words]) => words);
+  return [...marks, ...(strums.some(isBlank) ? ['? = struck, not written yet'] : [])].join(', ');
 }
 
 /** The riffs as one guitar plays them, each with its variations behind it. */
@@ -202,12 +238,14 @@ function writeRiffs(document: SongDocument, who: string): string[] {
   const { riffs, tuning, key } = document;
   return riffs.flatMap((riff) => {
     const times = riff.bars.length === 1 ? '1 bar' : `${riff.bars.length} bars`;
-    const remarks = riff.barNotes.map((n) => `  Bar ${n.bar + 1}: ${n.todo ? 'to do: ' : ''}${n.text}`);
+    const remarks = remarksOn(riff);
     const variations = riff.variations.flatMap((variation) => {
       const where = whereVaried(document, riff, variation);
       const bars = [barOf(riff, variation.fromTicks), barOf(riff, variation.toTicks - 1) + 1] as const;
+      const replaced = bars[1] - bars[0] === 1 ? `bar ${bars[0] + 1}` : `bars ${bars[0] + 1} to ${bars[1]}`;
+      const instead = riff.bars.length === 1 ? '' : `, in place of ${replaced}`;
       return [
-        `${riff.name}, ${variation.name}${where === '' ? '' : ` (${where})`}`,
+        `${riff.name}, ${variation.name}${where === '' ? '' : ` (${where})`}${instead}`,
         '',
         ...writeRiffTab(withVariation(riff, variation), tuning, key, bars),
       ];
@@ -218,13 +256,77 @@ function writeRiffs(document: SongDocument, who: string): string[] {
       '',
       ...writeRiffTab(riff, tuning, key),
       ...variations,
+      ...writeMoved(document, riff),
     ];
   });
 }
 
+/** Remarks on bars and strums, and the names of parts, in order of place. */
+function remarksOn(riff: Riff): string[] {
+  const starts = barStartsTicks(riff);
+  const remarks = [
+    ...riff.groups.map(({ name, startBar, bars }) => {
+      const where = bars === 1 ? `Bar ${startBar + 1}` : `Bars ${startBar + 1} to ${startBar + bars}`;
+      return { ticks: starts[startBar], text: `${where}: ${name}` };
+    }),
+    ...riff.barNotes.map(({ bar, todo, text }) => ({
+      ticks: starts[bar],
+      text: `Bar ${bar + 1}: ${todo ? 'to do: ' : ''}${text}`,
+    })),
+    ...riff.strums
+      .filter((s) => s.note !== '')
+      .map(({ startTicks, note }) => {
+        const bar = barOf(riff, startTicks);
+        const { unit } = riff.bars[bar];
+        const beat = Math.floor((startTicks - starts[bar]) / ticksPerBeat(unit)) + 1;
+        const syllable = countSyllable(startTicks - starts[bar], unit);
+        const count = syllable === String(beat) ? '' : ` ${syllable}`;
+        return { ticks: startTicks, text: `Bar ${bar + 1}, beat ${beat}${count}: ${note}` };
+      }),
+  ];
+  return remarks.sort((a, b) => a.ticks - b.ticks).map(({ text }) => `  ${text}`);
+}
+
+/** The riff with its frets moved, once for each distance that its sections play it at and the neck has. */
+function writeMoved({ riffs, sections, tuning, key, ...rest }: SongDocument, riff: Riff): string[] {
+  const distances = [
+    ...new Set(sections.filter((s) => s.riffId === riff.id && s.transpose !== 0).map((s) => s.transpose)),
+  ];
+  const all = new Set(riff.strums.map((s) => s.id));
+  return distances.flatMap((by) => {
+    const document = { ...rest, sections, tuning, key, riffs: [riff] };
+    const moved = shiftFrets(document, riff.id, all, { frets: by, strings: 0 }).riffs[0];
+    const who = sections
+      .filter((s) => s.riffId === riff.id && s.transpose === by)
+      .map((s) => s.name)
+      .join(', ');
+    const frets = `${Math.abs(by)} ${Math.abs(by) === 1 ? 'fret' : 'frets'}`;
+    const heading = `${riff.name}, ${frets} ${by > 0 ? 'up' : 'down'} (${who})`;
+    if (moved === riff) return [`${heading}: the neck ends there, other strings are needed`, ''];
+    return [heading, '', ...writeRiffTab(moved, tuning, key)];
+  });
+}
+
+/** 'Tempo: 132 bpm, 4/4', with every meter of the song; '' without beats. */
+function tempoLine({ grid }: SongDocument): string {
+  const bpm = overallTempo(grid);
+  if (bpm === null) return '';
+  const meters = [...new Set(grid.bars.map(({ beats, unit }) => `${beats}/${unit}`))];
+  return `Tempo: ${Math.round(bpm)} bpm${meters.length > 0 ? `, ${meters.join(', ')}` : ''}`;
+}
+
+/** Something is written for the second guitar. */
+function isSecondWritten({ guitar2, riffs }: SongDocument): boolean {
+  return (
+    guitar2 !== null &&
+    riffs.some((r) => [r, ...r.variations].some(({ guitar2: strums }) => strums.length > 0))
+  );
+}
+
 /** The whole song: heading, tuning, order of play with times, then each riff. Ends with a newline. */
 export function writeTextTab(document: SongDocument): string {
-  const { title, artist, tuning, guitar2, key, referenceOffsetCents, riffs, sections } = document;
+  const { title, artist, tuning, key, referenceOffsetCents, riffs, sections } = document;
+  const guitar2 = isSecondWritten(document) ? document.guitar2 : null;
   const stringsOf = ({ stringsMidi }: Tuning): string =>
     stringsMidi.map((m) => spellPitchClass(pitchClassOf(m), key)).join(' ');
   const cents = Math.round(referenceOffsetCents);
@@ -233,6 +335,8 @@ export function writeTextTab(document: SongDocument): string {
     `Tuning: ${tuningLabel(tuning)} (${stringsOf(tuning)}, low to high)`,
   ];
   if (guitar2) lines.push(`Guitar 2: ${tuningLabel(guitar2)} (${stringsOf(guitar2)}, low to high)`);
+  const tempo = tempoLine(document);
+  if (tempo !== '') lines.push(tempo);
   if (key) lines.push(`Key: ${key.tonic} ${key.mode}`);
   if (cents !== 0) lines.push(`Recording: ${cents > 0 ? '+' : '−'}${Math.abs(cents)} cents from A = 440 Hz`);
   const legend = legendOf(document);
@@ -253,7 +357,11 @@ export function writeTextTab(document: SongDocument): string {
     lines.push('');
   }
   lines.push(...writeRiffs(document, guitar2 ? ', guitar 1' : ''));
-  if (guitar2) lines.push(...writeRiffs(swapGuitars(document), ', guitar 2'));
+  if (guitar2) {
+    const second = swapGuitars(document);
+    const isWritten = (r: Riff): boolean => [r, ...r.variations].some(({ strums }) => strums.length > 0);
+    lines.push(...writeRiffs({ ...second, riffs: second.riffs.filter(isWritten) }, ', guitar 2'));
+  }
   lines.push('For private study, unless the rights holder allows more.');
   return `${lines.join('\n')}\n`;
 }

@@ -125,10 +125,7 @@ export const MARKS = {
     words: (s) => (s.marks.join === 'slide' ? 'slid into' : ''),
     before: (s, at) => (s.marks.join !== 'slide' ? '' : isRising(at) ? '/' : '\\'),
     legend: [
-      [
-        ({ marks: m }) => m.join === 'slide' || m.slideIn !== null || m.slideOut !== null,
-        '/ \\ = slide up, down',
-      ],
+      [({ marks: m }) => m.join === 'slide', '/ \\ before a fret = slid into from the one before, up, down'],
     ],
   },
   hammer: {
@@ -195,10 +192,12 @@ export const MARKS = {
       ]
         .filter((w) => w !== '')
         .join(', '),
-    before: (s) => (s.marks.slideIn === null ? '' : s.marks.slideIn === 'below' ? '/' : '\\'),
+    before: (s) => (s.marks.slideIn === null ? '' : s.marks.slideIn === 'below' ? 's' : 'S'),
     behind: (s) => (s.marks.slideOut === null ? '' : s.marks.slideOut === 'up' ? '/' : '\\'),
-    // Said with the slide between two strums: the signs are the same.
-    legend: [],
+    legend: [
+      [(s) => s.marks.slideIn !== null, 's S before a fret = slid in from nowhere, from below, from above'],
+      [(s) => s.marks.slideOut !== null, '/ \\ behind a fret = slid away, up, down'],
+    ],
   },
   bar: {
     ...round('whammyBar', [null, 'dip', 'dive']),

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Difference } from '@wild-needle/core/draft';
-import { PLAIN_RIFF, type Riff } from '@wild-needle/core/riff';
+import { PLAIN_RIFF, PLAIN_STRUM, type Riff } from '@wild-needle/core/riff';
 import { comparePassesInWords, keyWords, likenessWords, startDoubt, tempoWords } from './section-words';
 
 const RIFF: Riff = {
@@ -25,6 +25,7 @@ const difference = (kind: Difference['kind'], ticks: number): Difference => ({
 const pass = (...differences: Difference[]) => ({
   riff: RIFF,
   strokes: [stroke],
+  comparison: { verdicts: [], differences },
   differences,
   isAsking: differences.length > 0,
   variation: null,
@@ -52,6 +53,26 @@ describe('passes in words', () => {
     );
     const many = [pass(), ...[0, 960, 1920].map((t) => pass(difference('chord', t)))];
     expect(comparePassesInWords(many, null).words).toMatch(/^Pass 2, .*; pass 3, .* and 1 more$/);
+  });
+
+  it('say what most play otherwise than it is written', () => {
+    const written = {
+      ...RIFF,
+      strums: [
+        { ...PLAIN_STRUM, id: 'x', startTicks: 960, durationTicks: 480, frets: [], trust: 'heard' as const },
+      ],
+    };
+    const told = (...differences: Difference[]) => ({
+      ...pass(),
+      riff: written,
+      comparison: { verdicts: [], differences },
+    });
+    const chord = difference('chord', 960);
+    expect(comparePassesInWords([told(chord), told(chord), told()], null)).toEqual({
+      kind: 'differ',
+      words: 'Most passes play otherwise than it is written: bar 1, beat 2: A5',
+    });
+    expect(comparePassesInWords([told(chord), told(), told()], null).words).toBe('All passes agree');
   });
 
   it('name the variation that a pass plays', () => {

@@ -1,4 +1,5 @@
 /** How the passes of a section compare, in words. */
+import { isNotable, sharedDifferences } from '@wild-needle/core/draft';
 import type { HeardSection } from '@wild-needle/core/mir';
 import { tempoAt, type BeatGrid } from '@wild-needle/core/riff';
 import type { Key } from '@wild-needle/core/theory';
@@ -11,7 +12,7 @@ export interface PassVerdict {
 }
 
 /** What is told of a pass. */
-type ToldPass = Pick<HeardPass, 'riff' | 'strokes' | 'differences' | 'isAsking' | 'variation'>;
+type ToldPass = Pick<HeardPass, 'riff' | 'strokes' | 'comparison' | 'differences' | 'isAsking' | 'variation'>;
 
 /** More passes than this are counted, not told. */
 const TOLD = 2;
@@ -35,11 +36,28 @@ export function comparePassesInWords(
     pass.variation ? [`${nameOf(i)} plays “${pass.variation.name}”`] : [],
   );
   const told = [...asking, ...kept];
+  if (asking.length === 0) {
+    const written = writtenOtherwise(passes, key);
+    if (written !== '') return { kind: 'differ', words: written };
+  }
   if (told.length === 0)
     return { kind: 'agree', words: passes.length === 1 ? 'One pass' : 'All passes agree' };
   const more = told.length > TOLD ? ` and ${told.length - TOLD} more` : '';
   const words = told.slice(0, TOLD).join('; ') + more;
   return { kind: asking.length > 0 ? 'differ' : 'agree', words: words[0].toUpperCase() + words.slice(1) };
+}
+
+/** What most passes play otherwise than it is written; '' where that is too little to speak of. */
+function writtenOtherwise(passes: readonly ToldPass[], key: Key | null): string {
+  const heard = passes.filter((p) => p.strokes.length > 0);
+  const shared = sharedDifferences(heard.map((p) => p.comparison));
+  // A tab that is hardly begun differs everywhere.
+  if (!isNotable(shared.map((s) => s.difference)) || heard.some((p) => p.riff.strums.length === 0)) return '';
+  const first = heard[shared[0].pass];
+  const own = shared.filter((s) => s.pass === shared[0].pass).map((s) => s.difference);
+  const words = differenceWords(first.riff, own, first.strokes, key);
+  const who = heard.length === 1 ? 'The pass plays' : 'Most passes play';
+  return `${who} otherwise than it is written: ${words.charAt(0).toLowerCase()}${words.slice(1)}`;
 }
 
 /** Starts under this probability are told as doubtful, likenesses under this as loose. */
