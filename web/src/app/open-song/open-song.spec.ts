@@ -47,6 +47,7 @@ const conflict = { code: 'conflict', message: 'changed', issues: [] };
 
 beforeEach(() => {
   vi.useFakeTimers();
+  sessionStorage.clear();
   copies = new FakeCopies();
 });
 afterEach(() => vi.useRealTimers());
@@ -102,6 +103,23 @@ describe('open song', () => {
     vi.advanceTimersByTime(500);
     const save = http.expectOne(`/api/songs/${ID}/document`);
     expect(save.request.body).toMatchObject({ baseRevision: 2, document: { title: 'Mine' } });
+    // Theirs is not lost: it stands one step back.
+    store.undo();
+    expect(store.document()?.title).toBe('Theirs');
+    store.redo();
+    expect(store.document()?.title).toBe('Mine');
+    http.match(`/api/songs/${ID}/document`);
+  });
+
+  it('can still undo what was done before the page was loaded anew', async () => {
+    const first = await open();
+    first.store.change(rename('Changed'));
+    dispatchEvent(new Event('pagehide'));
+    const { store } = await open(2, 'Changed');
+    await vi.advanceTimersByTimeAsync(100);
+    expect(store.canUndo()).toBe(true);
+    store.undo();
+    expect(store.document()?.title).not.toBe('Changed');
   });
 
   it('brings back what a closed window had not saved', async () => {

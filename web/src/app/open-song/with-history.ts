@@ -25,6 +25,14 @@ export function withHistory() {
       startHistory(document: SongDocument): void {
         patchState(store, { document, past: [], future: [] });
       },
+      /** The steps around a document that is shown as it was when they were kept. */
+      resumeHistory({ past, future }: Pick<HistoryState, 'past' | 'future'>): void {
+        patchState(store, { past, future });
+      },
+      /** Another version stands one step back. */
+      putBehind(document: SongDocument): void {
+        patchState(store, { past: [...store.past(), document], future: [] });
+      },
       /** False when the change did nothing. */
       applyChange(change: (document: SongDocument) => SongDocument): boolean {
         const before = store.document();

@@ -25,6 +25,7 @@ import type { Analysis } from '@wild-needle/core/analysis';
 import type { HandField, SongDocument } from '@wild-needle/core/riff';
 import { Api, type ApiError } from '../api/api';
 import { IN_TROUBLE, isAway, isRefusal, NOTHING_OPEN, type Version } from './saving-state';
+import { keepSteps, keptSteps, type Steps } from './session-history';
 import { UnsavedCopies, type LeftCopies, type LeftCopy, type UnreadableCopy } from './unsaved-copies';
 
 /** Changes in quick succession are saved together. */
@@ -35,9 +36,15 @@ const RETRY_AFTER_MS = 3000;
 export function withSaving() {
   return signalStoreFeature(
     {
-      state: type<{ readonly document: SongDocument | null }>(),
+      state: type<{
+        readonly document: SongDocument | null;
+        readonly past: readonly SongDocument[];
+        readonly future: readonly SongDocument[];
+      }>(),
       methods: type<{
         startHistory(document: SongDocument): void;
+        resumeHistory(steps: Steps): void;
+        putBehind(document: SongDocument): void;
         applyChange(change: (document: SongDocument) => SongDocument): boolean;
         keepSelection(): void;
         dropSelection(): void;
@@ -92,13 +99,20 @@ export function withSaving() {
           store.applyChange(() => newest.document);
           patchState(store, { saveStatus: 'unsaved' });
           save();
+          void resumeSteps(song.id, newest.document);
         } else if (newest) {
           store.startHistory(newest.document);
           base = null;
           patchState(store, { saveStatus: 'conflict' });
           settle({ revision: song.revision, document: song.document });
-        }
+        } else void resumeSteps(song.id, song.document);
         store.keepSelection();
+      }
+
+      /** What was done before the page was loaded anew can still be undone. */
+      async function resumeSteps(songId: string, opened: SongDocument): Promise<void> {
+        const steps = await keptSteps(songId, opened);
+        if (steps && store.songId() === songId && store.document() === opened) store.resumeHistory(steps);
       }
 
       const load = rxMethod<string>(
@@ -292,10 +306,12 @@ export function withSaving() {
           save();
         },
 
-        /** Saves this window's version over the other; theirs stays in the song's history. */
+        /** Saves this window's version over the other, which can be had back by undo. */
         keepMine(): void {
           const theirs = store.theirs();
-          if (theirs) goOnFrom(theirs);
+          if (!theirs) return;
+          store.putBehind(theirs.document);
+          goOnFrom(theirs);
         },
 
         /** Shows the other version; this window's own can be had back by undo. */
@@ -327,6 +343,11 @@ export function withSaving() {
     }),
     withHooks({
       onInit(store) {
+        addEventListener('pagehide', () => {
+          const [songId, document] = [store.songId(), store.document()];
+          if (songId !== null && document)
+            keepSteps(songId, document, { past: store.past(), future: store.future() });
+        });
         // Asks before a window closes that the server has not everything of.
         addEventListener('beforeunload', (event) => {
           const isPending = store.saveStatus() !== 'saved' && !store.isKept();

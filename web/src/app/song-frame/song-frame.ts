@@ -84,11 +84,15 @@ const TAB_AFTER_MS = 300;
           @if (song.saveStatus() === 'conflict') {
             <div class="band" role="alert">
               <span
-                >This song was changed in another window. Nothing is lost: choose which version goes on.</span
+                >This song was changed in another window. Choose which version goes on; undo brings the other
+                one back.</span
               >
               <button mat-flat-button [disabled]="!song.theirs()" (click)="song.keepMine()">Keep mine</button>
               <button mat-stroked-button [disabled]="!song.theirs()" (click)="song.takeTheirs()">
                 Take theirs
+              </button>
+              <button mat-stroked-button [disabled]="!song.theirs()" (click)="takeTheirsAway()">
+                Export theirs as a file
               </button>
             </div>
           }
@@ -96,19 +100,19 @@ const TAB_AFTER_MS = 300;
             <div class="band" role="alert">
               <span
                 >This song can't be saved as it is: {{ refusal() }}. Nothing is lost: undo what was done last,
-                change it, or take the song away as a file.</span
+                change it, or export the song as a file.</span
               >
               <button mat-flat-button [disabled]="!song.canUndo()" (click)="song.undo()">Undo</button>
-              <button mat-stroked-button (click)="takeAway()">Take it away as a file</button>
+              <button mat-stroked-button (click)="takeAway()">Export it as a file</button>
             </div>
           }
           @if (song.saveStatus() === 'removed') {
             <div class="band" role="alert">
               <span
-                >This song was removed in another window. What is written here is not lost: take it away as a
+                >This song was removed in another window. What is written here is not lost: export it as a
                 file.</span
               >
-              <button mat-flat-button (click)="takeAway()">Take it away as a file</button>
+              <button mat-flat-button (click)="takeAway()">Export it as a file</button>
               <a mat-stroked-button routerLink="/songs">To the songs</a>
             </div>
           }
@@ -116,9 +120,9 @@ const TAB_AFTER_MS = 300;
             <div class="band" role="alert">
               <span
                 >What is not saved can't be kept by this browser either: it has no room, or forbids it. Leave
-                this window open, or take the song away as a file.</span
+                this window open, or export the song as a file.</span
               >
-              <button mat-flat-button (click)="takeAway()">Take it away as a file</button>
+              <button mat-flat-button (click)="takeAway()">Export it as a file</button>
             </div>
           }
           @if (song.keptFromDraft().length > 0) {
@@ -134,7 +138,7 @@ const TAB_AFTER_MS = 300;
                 kept on this computer.</span
               >
               <button mat-flat-button (click)="song.showLeft(copy)">Look at it</button>
-              <button mat-stroked-button (click)="takeAwayLeft(copy)">Take it away as a file</button>
+              <button mat-stroked-button (click)="takeAwayLeft(copy)">Export it as a file</button>
               <button mat-stroked-button (click)="song.forgetLeft(copy)">Forget it</button>
             </div>
           }
@@ -365,6 +369,12 @@ export class SongFrame implements OnDestroy {
   protected takeAway(): void {
     const document = this.song.document();
     if (document) saveFile(this.page, document.title, 'json', 'application/json', JSON.stringify(document));
+  }
+
+  protected takeTheirsAway(): void {
+    const theirs = this.song.theirs()?.document;
+    if (theirs)
+      saveFile(this.page, `${theirs.title} other window`, 'json', 'application/json', JSON.stringify(theirs));
   }
 
   protected takeAwayLeft({ document }: LeftCopy): void {
