@@ -147,6 +147,20 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
       (d) =>
         edits.markChecked(d, r, s),
   ),
+  addVariation: fc.tuple(riffId, int, int, text).map(
+    ([r, from, length, name]): Edit =>
+      (d) =>
+        edits.addVariation(
+          d,
+          r,
+          { id: crypto.randomUUID(), name, fromTicks: 960 * from, toTicks: 960 * (from + length) },
+          () => crypto.randomUUID(),
+        ),
+  ),
+  mergeVariations: fc.tuple(riffId, fc.nat(3), fc.nat(3)).map(([r, from, into]): Edit => (d) => {
+    const ids = d.riffs.flatMap((riff) => riff.variations.map((v) => v.id));
+    return edits.mergeVariations(d, r, ids[from] ?? '', ids[into] ?? '');
+  }),
   rewriteStrums: fc.tuple(riffId, ids, fc.boolean()).map(
     ([r, s, dead]): Edit =>
       (d) =>

@@ -13,6 +13,7 @@ const SONG = 'Salt on the Wire';
 const EXPECTED = [
   'Riff D (2 bars)',
   '',
+  '   1                                 2',
   '    C#5             E5          F#5               G#5',
   '        PM--------|                       PM----|',
   'D#|---------------------------------|---------------------------------|',
@@ -85,7 +86,7 @@ test('enters a riff of two bars and twelve strums from nothing in under sixty ke
   const tab = await riffs.takeAway();
   const written = tab.slice(tab.indexOf('Riff D'));
   expect(written.split('\n').slice(0, EXPECTED.length)).toEqual(EXPECTED);
-  expect(tab).toContain('/ \\ = slide up, down');
+  expect(tab).toContain('/ \\ before a fret = slid into from the one before');
 });
 
 test('sets every mark by one key, for several strums at once, and hears them in words', async ({
@@ -202,6 +203,8 @@ test('shows what sounds on the neck, ranks ways by it, and keeps an own shape ac
   await page.keyboard.press('Control+z');
   await expect.poll(() => riffs.strums()).toEqual(before);
 
+  // The undo went to the strum that it changed.
+  await page.keyboard.press('ArrowLeft');
   // The list and the neck are reached by Tab; there the arrows are theirs.
   const neck = page.getByRole('application', { name: /on the neck/ });
   await neck.focus();

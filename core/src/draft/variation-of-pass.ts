@@ -5,7 +5,7 @@ import { identifyChord } from '../theory';
 import type { MidiNote, Ticks } from '../units';
 import { chordDistance, OTHER_CHORD_FROM, type Difference } from './compare';
 import { placeStrokes, type HeardStroke } from './place';
-import { writeStrums } from './write';
+import { trustOf, writeStrums } from './write';
 
 /**
  * What was heard in a pass as a variation of the riff: from the bar of its first difference to the end of the bar of its
@@ -45,8 +45,9 @@ export function variationOfPass(
       return {
         ...copy,
         ...(isOtherChord && { frets: fretsOf(sounded.midi), writtenAs: null }),
-        palmMute: sounded.palmMuted,
-        trust: 'heard',
+        dead: sounded.dead,
+        palmMute: sounded.palmMuted && !sounded.dead,
+        trust: trustOf(sounded.confidence),
       };
     });
   const extra = differences.flatMap((d) => (d.kind === 'extra' && d.heard !== null ? [heard[d.heard]] : []));

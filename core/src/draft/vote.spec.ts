@@ -39,6 +39,12 @@ describe('what passes agree on', () => {
     expect(agreeOnStrokes([muted, [placed(0, [40])]])[0].palmMuted).toBe(false);
   });
 
+  it('is as sure as they are of it together', () => {
+    const [yes, no] = [[placed(0, [40])], [placed(0, [45], { confidence: 0.2 })]];
+    expect(agreeOnStrokes([yes, yes])[0].confidence).toBeCloseTo(0.8);
+    expect(agreeOnStrokes([yes, no])[0].confidence).toBeCloseTo(0.4);
+  });
+
   it('takes its length from the surest', () => {
     const long = placed(0, [40], { confidence: 0.95, endTicks: 1900 });
     expect(agreeOnStrokes([[placed(0, [40])], [long]])[0].endTicks).toBe(1900);

@@ -18,7 +18,9 @@ function elect(candidates: readonly PlacedStroke[]): PlacedStroke {
   const agreeing = candidates.filter((c) => chordKey(c) === winner);
   const surest = agreeing.reduce((best, next) => (next.confidence > best.confidence ? next : best));
   const palmMuted = agreeing.filter((c) => c.palmMuted).length * 2 > agreeing.length;
-  return { ...surest, palmMuted };
+  // How sure the passes are of it together: those that say otherwise are not sure of it at all.
+  const confidence = agreeing.reduce((sum, c) => sum + c.confidence, 0) / candidates.length;
+  return { ...surest, palmMuted, confidence };
 }
 
 /** Passes in which nothing was heard have no vote. In order of time. */

@@ -122,7 +122,9 @@ export { checkedCount, isBlank, isStruck, strokeOf, strumNotes } from './strum';
 export {
   answerOf,
   isEnding,
+  addVariation,
   keepVariation,
+  mergeVariations,
   removeVariation,
   renameVariation,
   reopenPass,

@@ -146,6 +146,53 @@ export function useVariation(
   return answer(document, sectionId, { pass, variationId });
 }
 
+/** The bars [fromTicks, toTicks) of a riff once more as a variation, to be changed. Nothing happens outside of the riff. */
+export function addVariation(
+  document: SongDocument,
+  riffId: string,
+  { id, name, fromTicks, toTicks }: Pick<Variation, 'id' | 'name' | 'fromTicks' | 'toTicks'>,
+  newId: () => string,
+): SongDocument {
+  const fitting = fitText(name, TEXT_LIMITS.name);
+  return {
+    ...document,
+    riffs: document.riffs.map((riff) => {
+      const isInside = fromTicks >= 0 && fromTicks < toTicks && toTicks <= riffTicks(riff);
+      const isKnown = riff.variations.some((v) => v.id === id);
+      if (riff.id !== riffId || !isInside || isKnown || fitting === '') return riff;
+      if (riff.variations.length >= COUNT_LIMITS.variations) return riff;
+      const copies = (strums: readonly Strum[]): Strum[] =>
+        strums
+          .filter((s) => s.startTicks >= fromTicks && s.startTicks < toTicks)
+          .map((s) => ({ ...s, id: newId() }));
+      const strums = copies(riff.strums);
+      const variation = { id, name: fitting, fromTicks, toTicks, strums, guitar2: copies(riff.guitar2) };
+      return { ...riff, variations: [...riff.variations, variation] };
+    }),
+  };
+}
+
+/** Two variations of a riff are one: whatever plays the first plays the second. */
+export function mergeVariations(
+  document: SongDocument,
+  riffId: string,
+  fromId: string,
+  intoId: string,
+): SongDocument {
+  const riff = document.riffs.find((r) => r.id === riffId);
+  const isThere = (id: string): boolean => riff?.variations.some((v) => v.id === id) ?? false;
+  if (fromId === intoId || !isThere(fromId) || !isThere(intoId)) return document;
+  const sections = document.sections.map((s) =>
+    s.answers.some((a) => a.variationId === fromId)
+      ? {
+          ...s,
+          answers: s.answers.map((a) => (a.variationId === fromId ? { ...a, variationId: intoId } : a)),
+        }
+      : s,
+  );
+  return removeVariation({ ...document, sections }, riffId, fromId);
+}
+
 export function renameVariation(
   document: SongDocument,
   riffId: string,

@@ -110,10 +110,15 @@ export class HeardPasses {
           );
           const played = riffOfPass(riff, section, pass);
           const comparison = comparePass(played, hearing.strokes, tuning);
-          return { section, pass, hearing, played, comparison };
+          // What is usual is counted against the riff itself: an answer to one pass then asks nothing of another.
+          const plain =
+            section.answers.length === 0
+              ? comparison
+              : comparePass(riffOfPass(riff, { ...section, answers: [] }, pass), hearing.strokes, tuning);
+          return { section, pass, hearing, played, comparison, plain };
         }),
       );
-      const own = ownDifferences(passes.map((p) => p.comparison));
+      const own = ownDifferences(passes.map((p) => p.plain));
       return passes.map(({ section, pass, hearing, played, comparison }, i): HeardPass => ({
         pass,
         riff: played,
@@ -121,7 +126,7 @@ export class HeardPasses {
         strokes: hearing.strokes,
         spans: hearing.spans,
         comparison,
-        differences: own[i],
+        differences: variationOf(riff, section, pass.index) ? [] : own[i],
         isAsking: hearing.strokes.length > 0 && answerOf(section, pass.index) === null && isNotable(own[i]),
         variation: variationOf(riff, section, pass.index),
       }));

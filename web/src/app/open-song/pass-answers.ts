@@ -1,7 +1,7 @@
 /** What is decided about a pass that differs: kept as a variation, or declared to be the riff. */
 import { inject, Injectable } from '@angular/core';
 import { variationOfPass } from '@wild-needle/core/draft';
-import { keepVariation, sameRiff } from '@wild-needle/core/riff';
+import { keepVariation, reopenPass, sameRiff, useVariation } from '@wild-needle/core/riff';
 import { variationName } from '../shared/difference-words';
 import type { HeardPass } from './heard-passes';
 import { OpenSongStore } from './open-song.store';
@@ -26,6 +26,16 @@ export class PassAnswers {
       newId: () => crypto.randomUUID(),
     });
     if (variation) this.song.changeWritten((d) => keepVariation(d, pass.sectionId, pass.index, variation));
+  }
+
+  /** The pass plays a variation that the riff has. */
+  use({ pass }: Pick<HeardPass, 'pass'>, variationId: string): void {
+    this.song.change((document) => useVariation(document, pass.sectionId, pass.index, variationId));
+  }
+
+  /** Nothing is decided about the pass any more. */
+  reopen({ pass }: Pick<HeardPass, 'pass'>): void {
+    this.song.change((document) => reopenPass(document, pass.sectionId, pass.index));
   }
 
   /** The pass is the riff, whatever was heard. */

@@ -4,7 +4,6 @@ import {
   barOf,
   barStartsTicks,
   countSyllable,
-  isEnding,
   riffTicks,
   ticksPerBeat,
   type Riff,
@@ -85,8 +84,16 @@ export function differenceWords(...differing: Differing): string {
 export function variationName(riff: Riff, differences: readonly Difference[]): string {
   const last = barStartsTicks(riff).at(-1) ?? 0;
   const atEnd = differences.every((d) => d.ticks >= last || d.kind === 'early-end');
-  const endings = riff.variations.filter((v) => isEnding(riff, v)).length;
-  return atEnd ? `Ending ${endings + 2}` : `Variation ${riff.variations.length - endings + 1}`;
+  return nextVariationName(riff, atEnd);
+}
+
+/** The next free name of an ending or a variation. */
+export function nextVariationName({ variations }: Riff, isEnd: boolean): string {
+  const taken = new Set(variations.map((v) => v.name));
+  const [word, first] = isEnd ? ['Ending', 2] : ['Variation', 1];
+  let number = first;
+  while (taken.has(`${word} ${number}`)) number++;
+  return `${word} ${number}`;
 }
 
 /** What a variation is called in a list. */

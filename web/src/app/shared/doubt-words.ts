@@ -17,7 +17,9 @@ export function isOpen(doubt: Doubt, grid: BeatGrid): boolean {
     }
     case 'tempo': {
       const tempo = overallTempo(grid);
-      return tempo !== null && Math.abs(doubt.other.tempoBpm / tempo - 1) > SAME_TEMPO;
+      const [{ tempoBpm, meter }, bar] = [doubt.other, grid.bars.at(0)];
+      const isSameMeter = bar === undefined || (meter.beats === bar.beats && meter.unit === bar.unit);
+      return tempo !== null && (!isSameMeter || Math.abs(tempoBpm / tempo - 1) > SAME_TEMPO);
     }
     default:
       return true;

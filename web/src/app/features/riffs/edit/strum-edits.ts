@@ -183,9 +183,15 @@ export class StrumEdits {
     }
   }
 
-  /** Other frets for the chosen strums, as when another way to play them is taken. */
+  /** Other frets for the chosen strums, as when another way to play them is taken; at the height that is shown. */
   play(frets: readonly StringFret[]): void {
-    this.edit((document, riffId, ids) => setFrets(document, riffId, ids, frets));
+    const by = this.view.movedFrets();
+    const written = frets.map(({ string, fret }) => ({ string, fret: fret - by }));
+    if (written.some((f) => f.fret < 0)) {
+      this.said.say('Where the riff is written, that is below the open string');
+      return;
+    }
+    this.setFrets(written);
   }
 
   /** A shape by its key, on the fret of the chosen string. */
@@ -347,8 +353,12 @@ export class StrumEdits {
   }
 
   private change(change: (document: SongDocument) => SongDocument, refused: string): boolean {
+    const before = this.song.variation();
     const isChanged = this.song.changeWritten(change);
     if (!isChanged && refused !== '') this.said.say(refused);
+    // Beside the bars of the variation that is shown, the riff itself is written.
+    if (isChanged && before !== null && this.song.variation() === before)
+      this.said.say(`Outside of “${before.name}”: written in the riff itself`);
     return isChanged;
   }
 
@@ -384,6 +394,10 @@ export class StrumEdits {
     return (this.song.riff()?.strums ?? []).filter((s) => ids.has(s.id) && shown.has(s.id));
   }
 
+  private setFrets(frets: readonly StringFret[]): void {
+    this.edit((document, riffId, ids) => setFrets(document, riffId, ids, frets));
+  }
+
   private strumBefore(ticks: number): Strum | null {
     return this.song.riff()?.strums.findLast((s) => s.startTicks < ticks) ?? null;
   }
@@ -409,7 +423,7 @@ export class StrumEdits {
       return;
     }
     const isNew = this.song.strumId() === null && this.newStrum(() => ({ frets })) !== null;
-    if (!isNew || this.song.strum()?.frets.length === 0) this.play(frets);
+    if (!isNew || this.song.strum()?.frets.length === 0) this.setFrets(frets);
     this.song.selectString(root.string);
   }
 

@@ -18,11 +18,16 @@ import {
   addBars,
   addRiff,
   addSecondGuitar,
+  addVariation,
   barOf,
+  barStartsTicks,
   mergeRiffs,
+  mergeVariations,
   removeRiff,
   removeSecondGuitar,
   removeVariation,
+  renameVariation,
+  riffTicks,
   setBarNote,
   setGroup,
   splitRiff,
@@ -38,6 +43,7 @@ import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { StrumEdits } from '../edit/strum-edits';
 import { RIFF_KEYS } from '../keys/riff-keys';
 import { copyAs, exportAs } from '../../../shared/export';
+import { nextVariationName, variationLabel } from '../../../shared/difference-words';
 import { refusalWords } from '../../../shared/refusal-words';
 
 /** Bars of a new riff: what most riffs have. */
@@ -94,9 +100,7 @@ const NEW_BARS = 2;
       </button>
       <button mat-menu-item [matMenuTriggerFor]="bar" [disabled]="!song.strum()">This bar …</button>
       <button mat-menu-item [matMenuTriggerFor]="group" [disabled]="!song.strum()">Name a part …</button>
-      @if (song.variation()) {
-        <button mat-menu-item (click)="forgetVariation()">Forget this variation</button>
-      }
+      <button mat-menu-item [matMenuTriggerFor]="variation" [disabled]="!song.riff()">Variation …</button>
       <button mat-menu-item [matMenuTriggerFor]="shapes">My shapes …</button>
       @if (song.document()?.guitar2) {
         <button mat-menu-item (click)="edits.giveToOther()">
@@ -112,6 +116,29 @@ const NEW_BARS = 2;
       <button mat-menu-item (click)="tapWanted.emit()">
         Tap the rhythm <kbd>{{ keys.tapRhythm.caps }}</kbd>
       </button>
+    </mat-menu>
+    <mat-menu #variation="matMenu">
+      @if (song.variation(); as shown) {
+        <label class="bar-note" (click)="$event.stopPropagation()" (keydown)="holdKey($event)">
+          Name of this variation
+          <input
+            #variationName
+            type="text"
+            [maxLength]="limits.name"
+            [value]="shown.name"
+            (keydown.enter)="renameVariation(variationName.value)"
+          />
+          <button mat-stroked-button (click)="renameVariation(variationName.value)">Keep</button>
+        </label>
+        @for (other of otherVariations(); track other.id) {
+          <button mat-menu-item (click)="mergeVariation(other.id)">The same as “{{ other.label }}”</button>
+        }
+        <button mat-menu-item (click)="forgetVariation()">Forget this variation</button>
+      } @else {
+        <button mat-menu-item [disabled]="chosenBars() === null" (click)="newVariation()">
+          New variation of {{ chosenBars()?.words ?? 'the chosen bars' }}
+        </button>
+      }
     </mat-menu>
     <mat-menu #merge="matMenu">
       @for (other of others(); track other.id) {
@@ -330,6 +357,54 @@ export class RiffMenu {
     const [first, last] = [Math.min(...bars), Math.max(...bars)];
     this.song.change((document) => setGroup(document, riff.id, first, last - first + 1, name));
     this.root().closeMenu();
+  }
+
+  /** The bars that the chosen strums are in. */
+  protected readonly chosenBars = computed(() => {
+    const [riff, ids] = [this.song.riff(), this.song.selectedIds()];
+    if (!riff || ids.size === 0) return null;
+    const bars = riff.strums.filter((s) => ids.has(s.id)).map((s) => barOf(riff, s.startTicks));
+    const [first, last] = [Math.min(...bars), Math.max(...bars)];
+    const starts = [...barStartsTicks(riff), riffTicks(riff)];
+    const words = first === last ? `bar ${first + 1}` : `bars ${first + 1} to ${last + 1}`;
+    return { fromTicks: starts[first], toTicks: starts[last + 1], words };
+  });
+  protected readonly otherVariations = computed(() => {
+    const [riff, shown] = [this.song.riff(), this.song.variation()];
+    return (riff?.variations ?? [])
+      .filter((v) => v.id !== shown?.id)
+      .map((v) => ({ id: v.id, label: variationLabel(riff!, v) }));
+  });
+
+  protected newVariation(): void {
+    const [riff, bars] = [this.song.riff(), this.chosenBars()];
+    if (!riff || !bars) return;
+    const id = crypto.randomUUID();
+    const name = nextVariationName(riff, bars.toTicks >= riffTicks(riff));
+    const isAdded = this.song.change((document) =>
+      addVariation(document, riff.id, { id, name, ...bars }, () => crypto.randomUUID()),
+    );
+    if (isAdded) this.song.selectVariation(id);
+    this.say(
+      isAdded
+        ? `“${name}” is a copy of ${bars.words}; passes play it from the … of their row`
+        : 'This riff has as many variations as it can have',
+    );
+  }
+
+  protected renameVariation(name: string): void {
+    const [riffId, variationId] = [this.song.riffId(), this.song.variationId()];
+    if (riffId !== null && variationId !== null)
+      this.song.change((document) => renameVariation(document, riffId, variationId, name));
+    this.root().closeMenu();
+  }
+
+  /** The shown variation and another one are one. */
+  protected mergeVariation(intoId: string): void {
+    const [riffId, variationId] = [this.song.riffId(), this.song.variationId()];
+    if (riffId === null || variationId === null) return;
+    this.song.change((document) => mergeVariations(document, riffId, variationId, intoId));
+    this.song.selectVariation(intoId);
   }
 
   protected forgetVariation(): void {

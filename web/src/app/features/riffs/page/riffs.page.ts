@@ -24,10 +24,13 @@ import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import type { StringFret } from '@wild-needle/core/guitar';
 import {
+  answerOf,
+  useReading,
   passTicksToSeconds,
   riffTicks,
   type Layer,
   type MarkCommand,
+  type Reading,
   type Strum,
 } from '@wild-needle/core/riff';
 import { Player } from '../../../transport/player';
@@ -105,7 +108,7 @@ export class RiffsPage implements OnDestroy {
   protected readonly view = inject(RiffView);
   protected readonly edits = inject(StrumEdits);
   private readonly study = inject(StrumStudy);
-  private readonly answers = inject(PassAnswers);
+  protected readonly answers = inject(PassAnswers);
   private readonly now = inject(Now);
   private readonly deck = inject(DeckControl);
   private readonly store = inject(Store);
@@ -128,8 +131,18 @@ export class RiffsPage implements OnDestroy {
   protected readonly doubts = computed(() => {
     const grid = this.song.document()?.grid;
     const doubts = this.song.analysis()?.doubts ?? [];
-    return doubts.filter((doubt) => !grid || isOpen(doubt, grid)).map(doubtWords);
+    return doubts
+      .filter((doubt) => !grid || isOpen(doubt, grid))
+      .map((doubt) => ({
+        words: doubtWords(doubt),
+        reading: doubt.kind === 'tempo' && grid && grid.bars.length > 0 ? doubt.other : null,
+      }));
   });
+  /** Another reading of tempo and meter is taken; what is written keeps its place in the sound. */
+  protected useReading(reading: Reading): void {
+    this.song.change((document) => useReading(document, reading));
+  }
+
   /** 'bars 1 to 4 of 8' */
   protected readonly barWords = computed(() => {
     const chips = this.view.barChips();
@@ -362,6 +375,15 @@ export class RiffsPage implements OnDestroy {
   /** Says what a pass that differs is. */
   protected answer(answer: 'keep' | 'same', pass: HeardPass | null | undefined): void {
     if (pass) this.answers[answer](pass);
+  }
+
+  protected isAnswered({ pass }: HeardPass): boolean {
+    const section = this.song.section();
+    return section !== null && answerOf(section, pass.index) !== null;
+  }
+
+  protected isAsWritten(pass: HeardPass): boolean {
+    return this.isAnswered(pass) && pass.variation === null;
   }
 
   /** A key answers only what can be read: a question out of sight is shown first. */

@@ -82,6 +82,9 @@ const EXTRA = 0.6;
           >Checked <kbd>{{ keys.check.caps }}</kbd></mat-button-toggle
         >
       </mat-button-toggle-group>
+      @if (sureWords(); as sure) {
+        <p class="quiet sure">{{ sure }}</p>
+      }
       <p class="quiet head">
         {{ size() === 'wide' ? 'Pitches in the recording here, on the neck' : 'Pitches here, on the neck' }}
       </p>
@@ -222,6 +225,11 @@ const EXTRA = 0.6;
       align-self: start;
       --mat-button-toggle-height: 32px;
     }
+    .sure {
+      margin: 4px 0 0;
+      font-size: 13px;
+      line-height: 16px;
+    }
     .head {
       font-size: 13px;
       line-height: 16px;
@@ -280,7 +288,7 @@ export class StrumPanel {
   protected readonly shown = behindPaint(
     computed(() => ({
       riff: this.song.riff(),
-      strum: this.song.strum(),
+      strum: this.view.chosenStrum(),
       chosen: this.song.selectedIds().size,
       placeTicks: this.song.placeTicks(),
       heard: this.study.heard(),
@@ -305,6 +313,15 @@ export class StrumPanel {
     ]
       .filter((w) => w !== '')
       .join(', ');
+  });
+  /** How far what was not checked can be relied on. */
+  protected readonly sureWords = computed(() => {
+    const { strum } = this.shown();
+    if (!strum || strum.trust === 'checked') return '';
+    const sure = this.view.surenessOf(strum.id);
+    return sure === null
+      ? 'Not heard in this section'
+      : `From the recording, ${Math.round(100 * sure)} % sure`;
   });
   /** What the chosen strum carries. */
   protected readonly markedWords = computed(() => {

@@ -40,6 +40,12 @@ interface TriedWay {
   readonly riffId: string;
   readonly strumIds: ReadonlySet<string>;
   readonly way: Fingering;
+  /** Frets that it is shown higher than it is written. */
+  readonly movedBy: number;
+}
+
+function loweredBy(frets: readonly StringFret[], by: number): StringFret[] {
+  return frets.map(({ string, fret }) => ({ string, fret: fret - by }));
 }
 
 function isSame(a: readonly StringFret[], b: readonly StringFret[]): boolean {
@@ -126,17 +132,19 @@ export class StrumStudy {
       this.waiting = 0;
     });
     effect((onCleanup) => {
-      const [riff, strum] = [this.song.riff(), this.song.strum()];
+      const [riff, strum, by] = [this.song.riff(), this.song.strum(), this.view.movedFrets()];
       const heard = this.heardSignal();
       this.looked.set(null);
       // A stroke that was only tapped is offered what sounds there.
-      const frets = strum?.frets.length === 0 ? this.heardFrets() : (strum?.frets ?? []);
+      const frets = strum?.frets.length === 0 ? this.heardFrets() : (this.view.chosenStrum()?.frets ?? []);
       if (!riff || !strum || frets.length === 0 || strum.dead || strum.rest) {
         this.fingeringsSignal.set([]);
         return;
       }
       const question = {
-        riff: riff.strums.map((s) => (s === strum ? frets : s.frets)),
+        riff: riff.strums.map((s) =>
+          s === strum ? frets : s.frets.map((f) => ({ ...f, fret: f.fret + by })),
+        ),
         index: riff.strums.indexOf(strum),
         tuning: this.view.tuning(),
         ownShapes: this.shapes(),
@@ -160,14 +168,16 @@ export class StrumStudy {
       return;
     }
     if (ways.length === 0) return;
-    const shown = this.triedSignal()?.way.frets ?? strum.frets;
+    const written = this.view.chosenStrum()?.frets ?? [];
+    const shown = this.triedSignal()?.way.frets ?? written;
     const at = Math.max(
       0,
       ways.findIndex((way) => isSame(way.frets, shown)),
     );
     const way = ways[(((at + by) % ways.length) + ways.length) % ways.length];
-    const isWritten = isSame(way.frets, strum.frets);
-    this.triedSignal.set(isWritten ? null : { riffId, strumIds: this.song.selectedIds(), way });
+    const isWritten = isSame(way.frets, written);
+    const movedBy = this.view.movedFrets();
+    this.triedSignal.set(isWritten ? null : { riffId, strumIds: this.song.selectedIds(), way, movedBy });
   }
 
   /** Writes the way that is tried, if one is; answers whether. */
@@ -175,7 +185,9 @@ export class StrumStudy {
     const tried = this.triedSignal();
     if (!tried) return false;
     this.triedSignal.set(null);
-    this.song.changeWritten((document) => setFrets(document, tried.riffId, tried.strumIds, tried.way.frets));
+    this.song.changeWritten((document) =>
+      setFrets(document, tried.riffId, tried.strumIds, loweredBy(tried.way.frets, tried.movedBy)),
+    );
     return true;
   }
 
@@ -191,7 +203,7 @@ export class StrumStudy {
   private listen(onCleanup: (clean: () => void) => void): void {
     const place = this.place();
     const { to, spans } = place;
-    const transpose = to === 'needle' ? 0 : (this.song.section()?.transpose ?? 0);
+    const transpose = to === 'needle' ? 0 : (this.song.section()?.transpose ?? 0) - this.view.movedFrets();
     const isReady = this.player.status() === 'ready';
     const offsetCents = this.song.document()?.referenceOffsetCents ?? 0;
     // The needle goes on: what it stood on fades into what it stands on.
@@ -233,7 +245,7 @@ export class StrumStudy {
   /** What the analysis took it for besides, in the first pass that has it. */
   private alternatives(): { midi: readonly number[]; probability: number }[] {
     const strumId = this.song.strumId();
-    const transpose = this.song.section()?.transpose ?? 0;
+    const transpose = (this.song.section()?.transpose ?? 0) - this.view.movedFrets();
     for (const { comparison, heard } of this.view.heardPasses()) {
       const index = comparison.verdicts.find((v) => v.strumId === strumId)?.heard;
       if (index === null || index === undefined) continue;

@@ -59,6 +59,15 @@ import { StrumGlyph } from './strum-glyph';
             <line x1="0" y1="0" x2="0" y2="6" class="hatch-line" />
           </pattern>
         </defs>
+        @if (varied(); as bars) {
+          <rect
+            class="varied"
+            y="0"
+            [attr.x]="bars.x"
+            [attr.width]="bars.width"
+            [attr.height]="layout().height"
+          />
+        }
         @for (x of layout().barLines; track x) {
           <line class="bar" [attr.x1]="x" [attr.x2]="x" y1="0" [attr.y2]="layout().height" />
         }
@@ -144,6 +153,11 @@ import { StrumGlyph } from './strum-glyph';
       display: block;
       overflow: visible;
     }
+    .varied {
+      fill: var(--shade);
+      stroke: var(--ink);
+      stroke-dasharray: 6 4;
+    }
     .bar {
       stroke: var(--line2);
       stroke-width: 1.5;
@@ -196,6 +210,8 @@ export class WrittenRow {
   /** Where the next strum is written; null while one is chosen. */
   readonly placeX = input.required<number | null>();
   readonly strokesShown = input.required<boolean>();
+  /** The bars that a shown variation stands for. */
+  readonly varied = input<{ readonly x: number; readonly width: number } | null>(null);
   readonly chosen = output<{ strumId: string; string: number | null; extend: boolean; picked: boolean }>();
   /** Pixels from the left of the lane, and the string nearest to the click. */
   readonly placed = output<{ x: number; string: number }>();

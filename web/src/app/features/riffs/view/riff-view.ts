@@ -5,7 +5,7 @@
 import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Verdict } from '@wild-needle/core/draft';
-import { STANDARD_TUNING } from '@wild-needle/core/guitar';
+import { MAX_FRET, STANDARD_TUNING } from '@wild-needle/core/guitar';
 import {
   barOf,
   barStartsTicks,
@@ -20,6 +20,7 @@ import {
   type Layer,
   type Pass,
   type Riff,
+  type Strum,
 } from '@wild-needle/core/riff';
 import { spellingKey } from '@wild-needle/core/theory';
 import { Player } from '../../../transport/player';
@@ -171,6 +172,14 @@ export class RiffView {
     return layerOf(moved, this.layer(), document.tuning);
   });
 
+  /** The chosen strum at the height that is shown. */
+  readonly chosenStrum = computed((): Strum | null => {
+    const [strum, by] = [this.song.strum(), this.movedFrets()];
+    if (!strum || by === 0) return strum;
+    const frets = strum.frets.map((f) => ({ ...f, fret: f.fret + by }));
+    return frets.every((f) => f.fret >= 0 && f.fret <= MAX_FRET) ? { ...strum, frets } : strum;
+  });
+
   /** Strums of the layer that is shown: what keys walk over and change. */
   readonly shownIds = computed(
     (): ReadonlySet<string> => new Set((this.shownRiff()?.strums ?? []).map((s) => s.id)),
@@ -225,6 +234,15 @@ export class RiffView {
       });
   });
 
+  /** The bars that the shown variation stands for, as far as they are in view. */
+  readonly variedBars = computed(() => {
+    const [variation, width] = [this.song.variation(), this.laneWidth()];
+    if (!variation) return null;
+    const [from, to] = [this.xOf(variation.fromTicks), this.xOf(variation.toTicks)];
+    const x = Math.max(0, from);
+    return to <= 0 || from >= width ? null : { x, width: Math.min(width, to) - x, name: variation.name };
+  });
+
   readonly placeX = computed(() => {
     const ticks = this.song.placeTicks();
     return ticks === null ? null : xOf(ticks, this.window(), this.laneWidth());
@@ -256,6 +274,25 @@ export class RiffView {
     const here = this.passHere()?.index;
     return open.find((p) => p.pass.index === here) ?? open[0] ?? null;
   });
+
+  /** Why no pass can be asked about; '' where they can. */
+  readonly whyNoQuestion = computed((): string => {
+    const [riffId, here] = [this.song.riffId(), this.heardPasses()];
+    const all = riffId === null ? [] : (this.heard.byRiff().get(riffId) ?? []);
+    if (here.length === 0)
+      return all.length === 0 ? 'No section plays this riff yet: give it one under Sections.' : '';
+    if (all.every((p) => p.strokes.length === 0)) return 'Nothing was heard in any pass of this riff.';
+    return all.length === 1 ? 'This riff comes once: there is no other pass to hold it against.' : '';
+  });
+
+  /** How sure the recording is of a written strum, over the passes that have it, 0 to 1; null where none has. */
+  surenessOf(strumId: string): number | null {
+    const confidences = this.heardPasses().flatMap(({ comparison, strokes }) => {
+      const at = comparison.verdicts.find((v) => v.strumId === strumId)?.heard;
+      return at === null || at === undefined ? [] : [strokes[at].confidence];
+    });
+    return confidences.length === 0 ? null : confidences.reduce((sum, c) => sum + c, 0) / confidences.length;
+  }
 
   readonly passes = computed((): PassView[] => {
     const heard = this.heardPasses();
