@@ -31,6 +31,15 @@ function partsOf({ riffs: _, ...parts }: SongDocument): [string, unknown][] {
   return Object.entries(parts);
 }
 
+/** Equal parts have equal texts: what comes from the server has its keys in another order. */
+function inOrder(part: unknown): string {
+  return JSON.stringify(part, (_, value: unknown) =>
+    typeof value === 'object' && value !== null && !Array.isArray(value)
+      ? Object.fromEntries(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)))
+      : value,
+  );
+}
+
 /** As text, for {@link unpackSteps}. */
 export function packSteps(document: SongDocument, { past, future }: Steps): string {
   const table: unknown[] = [];
@@ -62,8 +71,8 @@ export async function unpackSteps(text: string, document: SongDocument): Promise
   }
   const own = new Map<string, unknown>();
   for (const part of [...partsOf(document).map(([, value]) => value), ...document.riffs])
-    own.set(JSON.stringify(part), part);
-  const table = packed.table.map((part) => own.get(JSON.stringify(part)) ?? part);
+    own.set(inOrder(part), part);
+  const table = packed.table.map((part) => own.get(inOrder(part)) ?? part);
   const documents = packed.documents.map(({ parts, riffs }) => ({
     ...Object.fromEntries(Object.entries(parts).map(([name, place]) => [name, table[place]])),
     riffs: riffs.map((place) => table[place] as Riff),

@@ -246,12 +246,19 @@ export class StrumEdits {
     else this.addStrum(() => ({ ...model, marks, note: '', trust: 'checked' }), at);
   }
 
-  /** Strikes the bar of the chosen strum once more in the next one. */
+  /** Strikes the bar of the chosen strum once more in the next one, and goes on there. */
   repeatBar(): void {
     const [riff, strum] = [this.song.riff(), this.song.strum()];
     if (!riff || !strum) return;
     const bar = barOf(riff, strum.startTicks);
-    this.song.changeWritten((document) => repeatBar(document, riff.id, bar, () => crypto.randomUUID()));
+    const isRepeated = this.change(
+      (document) => repeatBar(document, riff.id, bar, () => crypto.randomUUID()),
+      'There is no bar behind it, or it has another meter',
+    );
+    const starts = barStartsTicks(riff);
+    const at = strum.startTicks + starts[bar + 1] - starts[bar];
+    const there = isRepeated && this.song.riff()?.strums.find((s) => s.startTicks === at);
+    if (there) this.song.selectStrum(there.id);
   }
 
   /** The place that is written next: a step further on than the chosen strum or place. */
