@@ -153,8 +153,8 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
         edits.addVariation(
           d,
           r,
-          { id: crypto.randomUUID(), name, fromTicks: 960 * from, toTicks: 960 * (from + length) },
-          () => crypto.randomUUID(),
+          { id: newId(), name, fromTicks: 960 * from, toTicks: 960 * (from + length) },
+          newId,
         ),
   ),
   mergeVariations: fc.tuple(riffId, fc.nat(3), fc.nat(3)).map(([r, from, into]): Edit => (d) => {

@@ -2,7 +2,7 @@
 import { expect, type Page } from '@playwright/test';
 import { openSongSchema, type OpenSong } from '@wild-needle/contract';
 import { test } from '../support/app';
-import { Riffs, Shelf } from '../support/pages';
+import { Shelf, type Riffs } from '../support/pages';
 
 type SongDocument = OpenSong['document'];
 type Strum = SongDocument['riffs'][number]['strums'][number];
@@ -12,7 +12,7 @@ const SIXTEENTH = 240;
 const BARS = ['Ommm3mm3mm5-3mmm', 'Ommm3mm3mm6-5-xx', 'O3O5O7O5O3O2O1OO', 'Ommmcmm8mm5-3mmm'];
 
 function strumsOf(bars: readonly string[], model: Strum): Strum[] {
-  return [...bars.join('')].flatMap((sign, i) => {
+  return Array.from(bars.join('')).flatMap((sign, i) => {
     if (sign === '-') return [];
     const fret = sign === 'c' ? 12 : Number.isNaN(Number(sign)) ? 0 : Number(sign);
     const strings = sign === 'm' ? [6, 5] : [6, 5, 4];
@@ -228,7 +228,8 @@ test('taps write into the riff that was chosen, and undo outlives a reload and s
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
   await page.keyboard.press('5');
-  await expect.poll(async () => (await riffs.strums())[0]).toContain('fret 5');
+  await expect.poll(async () => (await riffs.strums()).join()).toMatch(/fret 5$/);
+  await expect(page.getByRole('radio', { name: 'Riff D' })).toBeChecked();
   await expect(riffs.saved).toBeVisible();
 
   await page.reload();
@@ -236,7 +237,7 @@ test('taps write into the riff that was chosen, and undo outlives a reload and s
   await page.getByRole('radio', { name: 'Riff A' }).click();
   await expect(page.getByRole('button', { name: 'Undo' })).toBeEnabled();
   await page.keyboard.press('Control+z');
-  await expect(page.getByText(/Undone: Riff D, bar 1/)).toBeVisible();
+  await expect(page.getByText(/Undone: Riff D, bar/)).toBeVisible();
   await expect(page.getByRole('radio', { name: 'Riff D' })).toBeChecked();
   await expect.poll(() => riffs.strums()).toEqual(['not written yet']);
 });

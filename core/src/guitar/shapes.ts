@@ -65,7 +65,8 @@ export function placeShape(shape: PowerShape, root: StringFret, tuning: Tuning):
   return onNeck(
     shape.notes.map(({ strings, semitones }) => {
       const string = root.string - strings;
-      const above = semitones === 'same-fret' ? 0 : semitones + openMidi(tuning, root.string) - openMidi(tuning, string);
+      const above =
+        semitones === 'same-fret' ? 0 : semitones + openMidi(tuning, root.string) - openMidi(tuning, string);
       return { string, fret: root.fret + above };
     }),
     tuning,
@@ -78,7 +79,9 @@ export function placeOwnShape(shape: OwnShape, root: StringFret, tuning: Tuning)
     shape.notes.map(({ strings, frets, semitones }) => {
       const string = root.string - strings;
       const above =
-        semitones === undefined ? frets : semitones + openMidi(tuning, root.string) - openMidi(tuning, string);
+        semitones === undefined
+          ? frets
+          : semitones + openMidi(tuning, root.string) - openMidi(tuning, string);
       return { string, fret: root.fret + above };
     }),
     tuning,

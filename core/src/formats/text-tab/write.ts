@@ -288,13 +288,14 @@ function remarksOn(riff: Riff): string[] {
 }
 
 /** The riff with its frets moved, once for each distance that its sections play it at and the neck has. */
-function writeMoved({ riffs, sections, tuning, key, ...rest }: SongDocument, riff: Riff): string[] {
+function writeMoved(song: SongDocument, riff: Riff): string[] {
+  const { sections, tuning, key } = song;
   const distances = [
     ...new Set(sections.filter((s) => s.riffId === riff.id && s.transpose !== 0).map((s) => s.transpose)),
   ];
   const all = new Set(riff.strums.map((s) => s.id));
   return distances.flatMap((by) => {
-    const document = { ...rest, sections, tuning, key, riffs: [riff] };
+    const document = { ...song, riffs: [riff] };
     const moved = shiftFrets(document, riff.id, all, { frets: by, strings: 0 }).riffs[0];
     const who = sections
       .filter((s) => s.riffId === riff.id && s.transpose === by)

@@ -181,14 +181,16 @@ export class RiffsPage implements OnDestroy {
     // The list follows the needle, which keys move along as well.
     const atPass = computed(() => this.view.passes().findIndex((pass) => pass.sounding));
     afterRenderEffect(() => this.showPass(atPass()));
-    // While it plays the screen follows the needle into the next section.
+    // While it plays the screen follows the needle from one section into the next; what was chosen besides stays until then.
+    const needleSection = computed(() => this.now.pass()?.sectionId ?? null);
+    let before = untracked(needleSection);
     effect(() => {
-      const pass = this.now.pass();
-      // Who taps writes into the riff that was chosen, whatever sounds.
-      if (!pass || !this.player.playing() || this.tapping()) return;
-      untracked(() => {
-        if (pass.sectionId !== this.song.sectionId()) this.song.selectRiff(pass.riffId, pass.sectionId);
-      });
+      const sectionId = needleSection();
+      const pass = untracked(this.now.pass);
+      const hasLeft = before !== null && sectionId !== before;
+      before = sectionId ?? before;
+      if (!pass || !hasLeft || !untracked(this.player.playing) || untracked(this.tapping)) return;
+      untracked(() => this.song.selectRiff(pass.riffId, pass.sectionId));
     });
   }
 

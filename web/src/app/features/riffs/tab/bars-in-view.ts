@@ -56,12 +56,8 @@ export function follow(
     first: pageOf(bar ?? 0, now.count, now.bars),
     isByHand: false,
   });
-  if (
-    !before ||
-    before.source.riffId !== now.riffId ||
-    before.source.count !== now.count ||
-    before.value.first + now.count > now.bars
-  )
+  const isOther = before?.source.riffId !== now.riffId || before.source.count !== now.count;
+  if (!before || isOther || before.value.first + now.count > now.bars)
     return pageWith(now.chosenBar ?? now.needleBar);
   const { source, value } = before;
   const isShown = (bar: number): boolean => bar >= value.first && bar < value.first + now.count;

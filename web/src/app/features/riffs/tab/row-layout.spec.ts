@@ -208,7 +208,7 @@ describe('any riff', () => {
           }),
         ];
       });
-      return { ...RIFF, bars: bars as (typeof RIFF)['bars'], strums };
+      return { ...RIFF, bars, strums };
     });
 
   it('shows no two texts on each other, and no digit on hatching, at 1000, 1280 and 1920 px', () => {
