@@ -75,7 +75,7 @@ test('switches ears, plays at half speed, zooms', async ({ demoApp, page }) => {
     MessagePort.prototype.postMessage = function (this: MessagePort, ...args: unknown[]) {
       // The call that hands over channels.
       const parts = Array.isArray(args[0]) ? (args[0] as unknown[]) : [];
-      const hasSound = parts.some((part) => Array.isArray(part) && part[0] instanceof Int16Array);
+      const hasSound = parts.some((part) => Array.isArray(part) && part[0] instanceof Float32Array);
       if (pressedAt > 0 && hasSound) {
         times.push(performance.now() - pressedAt);
         pressedAt = 0;

@@ -156,7 +156,7 @@ test('forty passes are walked by keys, and the list goes along', async ({ demoAp
   const sounding = list.locator('.pass.sounding');
   const inSight = (): Promise<boolean> =>
     sounding.evaluate((row) => {
-      const [box, around] = [row.getBoundingClientRect(), row.parentElement!.getBoundingClientRect()];
+      const [box, around] = [row.getBoundingClientRect(), row.closest('.passes')!.getBoundingClientRect()];
       return box.top >= around.top - 1 && box.bottom <= around.bottom + 1;
     });
   const passes = await list.getByRole('listitem').count();

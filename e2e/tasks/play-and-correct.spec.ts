@@ -164,7 +164,7 @@ test('the passes keep their room beside the card of keys, and their chords after
   const names = () => rows.evaluateAll((all) => all.map((row) => row.querySelectorAll('.mark').length));
   await expect.poll(async () => Math.min(...(await names()))).toBeGreaterThan(8);
   const heard = await names();
-  const passes = page.getByRole('list', { name: 'Passes in the recording' });
+  const passes = page.locator('.passes');
   const room = (await passes.boundingBox())!.height;
   await page.keyboard.press('?');
   await expect(page.getByRole('complementary', { name: 'Keys of this screen' })).toBeVisible();

@@ -13,8 +13,6 @@ export interface HeldSound {
   readonly length: number;
   /** Samples [from, to), as far as there are any; a copy. */
   cut(from: number, to: number): StereoPair;
-  /** As they are held; to be read only. */
-  readonly channels: readonly [Int16Array, Int16Array];
   /** The sound in columns, see {@link SamplePeaks}. */
   peaks(fromS: number, toS: number, columns: number): SamplePeaks;
 }
@@ -31,12 +29,8 @@ function loudestSum(left: Int16Array, right: Int16Array): number {
   return most;
 }
 
-/** Keeps the arrays it is given, in which `level` is full scale. Throws a RangeError when the channels differ in length. */
-export function holdSound(
-  [left, right]: readonly [Int16Array, Int16Array],
-  sampleRate: number,
-  level = 1,
-): HeldSound {
+/** Keeps the arrays it is given. Throws a RangeError when the channels differ in length. */
+export function holdSound([left, right]: readonly [Int16Array, Int16Array], sampleRate: number): HeldSound {
   if (left.length !== right.length) {
     throw new RangeError(
       `channels must be equally long, but hold ${left.length} and ${right.length} samples`,
@@ -46,8 +40,7 @@ export function holdSound(
   return {
     sampleRate,
     length: left.length,
-    cut: (from, to) => [toFloat(left.subarray(from, to), level), toFloat(right.subarray(from, to), level)],
-    channels: [left, right],
+    cut: (from, to) => [toFloat(left.subarray(from, to)), toFloat(right.subarray(from, to))],
     peaks(fromS, toS, columns) {
       const [lows, highs] = [new Float32Array(columns), new Float32Array(columns)];
       for (let c = 0; c < columns; c++) {

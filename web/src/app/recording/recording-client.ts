@@ -2,12 +2,13 @@
 import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
 import type { SamplePeaks } from '@wild-needle/core/playback';
 import type { SongDocument } from '@wild-needle/core/riff';
+import { toInt16 } from '@wild-needle/core/units';
 import type { Hearing } from './hearing';
 
 export type RecordingTask =
   | {
       readonly kind: 'load';
-      /** 16 bits, in which `PLAYED_LOUDEST` is full scale. */
+      /** 16 bits: half the memory, and as fine as most recordings are. */
       readonly channels: readonly [Int16Array, Int16Array];
       readonly sampleRate: number;
     }
@@ -43,8 +44,7 @@ export type RecordingAnswer =
   | {
       readonly kind: 'heard';
       readonly id: number;
-      /** 16 bits, in which `PLAYED_LOUDEST` is full scale. */
-      readonly channels: readonly Int16Array[];
+      readonly channels: readonly Float32Array[];
       /** That its pitch is moved by already. */
       readonly semitones: number;
       /** False while only the part from the needle on is as it was wanted. */
@@ -100,9 +100,9 @@ function latest<T>(): {
   };
 }
 
-/** `channels`: one or two, in which `PLAYED_LOUDEST` is full scale; they are copied. */
+/** `channels`: one or two; they are copied. */
 export function createRecordingClient(
-  channels: readonly Int16Array[],
+  channels: readonly Float32Array[],
   sampleRate: number,
   { onHeard, onProgress, onStage }: RecordingHandlers,
 ): RecordingClient {
@@ -111,8 +111,8 @@ export function createRecordingClient(
     worker.postMessage(task, transfer);
   let id = 0;
   const asked = { notes: latest<HeardNotes>(), peaks: latest<SamplePeaks>() };
-  const left = new Int16Array(channels[0]);
-  const right = new Int16Array(channels[1] ?? left);
+  const left = toInt16(channels[0]);
+  const right = channels[1] ? toInt16(channels[1]) : left.slice();
   send({ kind: 'load', channels: [left, right], sampleRate }, [left.buffer, right.buffer]);
   worker.addEventListener('message', ({ data }: MessageEvent<RecordingAnswer>) => {
     if (data.kind === 'stage') onStage(data.shares);

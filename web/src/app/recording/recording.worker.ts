@@ -17,9 +17,7 @@ import {
   type TabInStep,
 } from '@wild-needle/core/playback';
 import type { SongDocument } from '@wild-needle/core/riff';
-import { toFloat, toInt16 } from '@wild-needle/core/units';
 import { forEars, isolationOf } from './hearing';
-import { PLAYED_LOUDEST } from './played';
 import type { RecordingAnswer, RecordingTask } from './recording-client';
 
 /** Heard first: as much as is made in a moment; then pieces of this length between looks at the messages. */
@@ -47,49 +45,30 @@ async function hear(
   const isolation = isolationOf(hearing);
   const toEars = (pair: StereoPair): StereoPair => forEars(hearing.ears, pair);
   const mix = createMix(held, { source: hearing.source, isolation, toEars, tab });
-  const isHeld = hearing.source === 'recording' && !isolation;
-  const played = isHeld ? copyOf(forEars(hearing.ears, held.channels)) : await made(held, mix, { id, fromS });
-  if (!played) return;
-  if (semitones === 0) {
-    send(id, played, 0, true);
+  const isReady = hearing.source === 'recording' && !isolation;
+  const done = isReady ? null : await made(held, mix, { id, fromS });
+  if (!isReady && !done) return;
+  if (done && semitones === 0) {
+    send(id, done, 0, true);
     return;
   }
-  const whole: Mix = (from, to) => [
-    floats(played[0].subarray(from, to)),
-    floats(played[1].subarray(from, to)),
-  ];
+  const whole: Mix = done ? (from, to) => [done[0].subarray(from, to), done[1].subarray(from, to)] : mix;
   const change = createPitchChange(2 ** (semitones / 12));
-  const pitched = atOtherPitch(whole, change, length);
-  const end = change.lengthOf(length);
-  const channels = silence(end);
+  const pitched = semitones === 0 ? whole : atOtherPitch(whole, change, length);
+  const end = semitones === 0 ? length : change.lengthOf(length);
+  const channels: StereoPair = [new Float32Array(end), new Float32Array(end)];
   for (let from = 0; from < end; from += PIECE_S * sampleRate) {
-    await pause();
+    // Nothing to compute: then the whole song at once.
+    if (semitones !== 0) await pause();
     if (wanted !== id) return;
-    put(channels, pitched(from, Math.min(end, from + PIECE_S * sampleRate)), from);
+    pitched(from, Math.min(end, from + PIECE_S * sampleRate)).forEach((part, c) =>
+      channels[c].set(part, from),
+    );
   }
   send(id, channels, semitones, true);
 }
 
-/** What is played, at the scale of {@link PLAYED_LOUDEST}. */
-type Played = readonly [Int16Array<ArrayBuffer>, Int16Array<ArrayBuffer>];
-
-function silence(length: number): Played {
-  return [new Int16Array(length), new Int16Array(length)];
-}
-
-function copyOf([left, right]: readonly [Int16Array, Int16Array]): Played {
-  return [new Int16Array(left), new Int16Array(right)];
-}
-
-function put(played: Played, part: StereoPair, at: number): void {
-  part.forEach((channel, c) => played[c].set(toInt16(channel, PLAYED_LOUDEST), at));
-}
-
-function floats(played: Int16Array): Float32Array {
-  return toFloat(played, PLAYED_LOUDEST);
-}
-
-function send(id: number, channels: Played, semitones: number, isWhole: boolean): void {
+function send(id: number, channels: StereoPair, semitones: number, isWhole: boolean): void {
   answer(
     { kind: 'heard', id, channels, semitones, isWhole },
     channels.map((c) => c.buffer),
@@ -101,31 +80,31 @@ async function made(
   held: HeldSound,
   mix: Mix,
   { id, fromS }: { readonly id: number; readonly fromS: number },
-): Promise<Played | null> {
+): Promise<StereoPair | null> {
   const { length, sampleRate } = held;
   const parts = partsFrom(Math.round(fromS * sampleRate), length, FIRST_S * sampleRate, PIECE_S * sampleRate);
-  const done = silence(length);
+  // Until its part is made, the recording sounds as it is. One copy at a time: half an hour of floats is large.
+  let done = held.cut(0, length);
   let share = 0;
   for (const [i, { from, to }] of parts.entries()) {
     if (i > 0) {
       await pause();
       if (wanted !== id) return null;
     }
-    put(done, mix(from, to), from);
+    mix(from, to).forEach((part, c) => done[c].set(part, from));
     share += (to - from) / length;
-    if (i > 0) answer({ kind: 'progress', id, share });
-    else {
-      // Until its part is made, the recording sounds as it is.
-      const meanwhile = copyOf(held.channels);
-      done.forEach((channel, c) => meanwhile[c].set(channel.subarray(from, to), from));
-      send(id, meanwhile, 0, false);
-    }
+    if (i === 0) {
+      const first = done.map((channel) => channel.slice(from, to));
+      send(id, done, 0, false);
+      done = held.cut(0, length);
+      first.forEach((part, c) => done[c].set(part, from));
+    } else answer({ kind: 'progress', id, share });
   }
   return done;
 }
 
 addEventListener('message', ({ data }: MessageEvent<RecordingTask>) => {
-  if (data.kind === 'load') sound = holdSound(data.channels, data.sampleRate, PLAYED_LOUDEST);
+  if (data.kind === 'load') sound = holdSound(data.channels, data.sampleRate);
   else if (data.kind === 'write') [written, tab] = [data.document, null];
   if (!sound) return;
   switch (data.kind) {

@@ -43,7 +43,7 @@ vi.mock('./stretch-node', async (original) => ({
 vi.mock('../recording/recording-client', () => ({
   createRecordingClient: (_channels: unknown, _rate: unknown, { onHeard }: RecordingHandlers) => ({
     hear: (_hearing: unknown, _fromS: number, semitones: number) => {
-      device.made = () => onHeard({ channels: [new Int16Array(1)], semitones, isWhole: true });
+      device.made = () => onHeard({ channels: [new Float32Array(1)], semitones, isWhole: true });
     },
     end: () => undefined,
     write: () => undefined,

@@ -10,8 +10,6 @@ import { CountInClicks, type CountIn } from './count-in';
 import { isWhole, WHOLE, type Hearing } from '../recording/hearing';
 import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
 import type { SamplePeaks } from '@wild-needle/core/playback';
-import { FULL_SCALE, toInt16 } from '@wild-needle/core/units';
-import { PLAYED_LOUDEST } from '../recording/played';
 import { createRecordingClient, type HeardSound, type RecordingClient } from '../recording/recording-client';
 import { createStretchNode, fitBlocks, scheduleSegment, type Pitch, type StretchNode } from './stretch-node';
 
@@ -38,11 +36,6 @@ const LONG_RATES: readonly { readonly overS: number; readonly rate: number }[] =
 const PITCH_AFTER_MS = 250;
 /** The volume at which the click sounds as loud as it is set. */
 const USUAL_VOLUME = 0.6;
-
-/** Gives the memory of samples back at once: a collector that comes later meets half an hour of floats too many. */
-function letGo({ buffer }: Float32Array): void {
-  structuredClone(null, { transfer: [buffer as ArrayBuffer] });
-}
 
 type Status = 'empty' | 'loading' | 'ready' | 'failed';
 
@@ -136,12 +129,7 @@ export class Player {
       if (mine !== this.loadNumber) return;
       const durationS = decoded.duration;
       // One buffer: the stretcher misreads where several meet. Transferred, so that the page holds it once.
-      const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => {
-        const floats = decoded.getChannelData(c);
-        const played = toInt16(floats, PLAYED_LOUDEST);
-        letGo(floats);
-        return played;
-      });
+      const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => decoded.getChannelData(c));
       this.recording = createRecordingClient(channels, decoded.sampleRate, {
         onHeard: (sound) => {
           if (sound.isWhole) this.hearingShareSignal.set(1);
@@ -153,7 +141,7 @@ export class Player {
       });
       await node.addBuffers(
         channels,
-        channels.map((c) => c.buffer as ArrayBuffer),
+        channels.map((c) => c.buffer),
       );
       if (mine !== this.loadNumber) return;
       this.durationSignal.set(durationS);
@@ -311,8 +299,7 @@ export class Player {
       // Everything leaves by one door.
       const out = new GainNode(context);
       out.connect(context.destination);
-      const toFloats = new GainNode(context, { gain: PLAYED_LOUDEST / FULL_SCALE });
-      this.node.connect(toFloats).connect(this.gain).connect(out);
+      this.node.connect(this.gain).connect(out);
       this.clickGain.connect(out);
     }
     return this.node;

@@ -16,8 +16,7 @@ interface ScheduleChange {
 
 export interface StretchNode extends AudioNode {
   configure(options: { blockMs: number; intervalMs: number; splitComputation: boolean }): Promise<void>;
-  /** It only copies from them into blocks of floats, so whole numbers serve as well, and come out as large. */
-  addBuffers(channels: Int16Array[], transfer: ArrayBuffer[]): Promise<number>;
+  addBuffers(channels: Float32Array[], transfer: ArrayBuffer[]): Promise<number>;
   dropBuffers(): Promise<unknown>;
   schedule(change: ScheduleChange): Promise<unknown>;
   latency(): Promise<number>;

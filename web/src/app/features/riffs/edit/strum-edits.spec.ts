@@ -9,8 +9,11 @@ import type { HeardPass } from '../../../open-song/heard-passes';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { PassAnswers } from '../../../open-song/pass-answers';
 import { Say } from '../../../shared/say';
+import { Lane } from '../view/lane';
 import { RiffView } from '../view/riff-view';
+import { DeckControl } from '../../../transport/deck-control';
 import { StrumEdits } from './strum-edits';
+import { TapAlong } from './tap-along';
 
 const ID = '3fa85f64-5717-4562-b3fc-2c963f66afa6';
 const bar = { beats: 4, unit: 4 } as const;
@@ -62,6 +65,7 @@ const heard = (ticks: number, low: number): HeardStroke => ({
 describe('editing strums', () => {
   let song: InstanceType<typeof OpenSongStore>;
   let edits: StrumEdits;
+  let taps: TapAlong;
   let answers: PassAnswers;
   let differing: Pick<HeardPass, 'pass' | 'strokes' | 'differences' | 'comparison'>;
   /** Strums of the layer that is shown; null for all. */
@@ -88,6 +92,9 @@ describe('editing strums', () => {
         provideHttpClient(),
         provideHttpClientTesting(),
         StrumEdits,
+        TapAlong,
+        { provide: Lane, useValue: { barAtLoop: () => 0 } },
+        { provide: DeckControl, useValue: { tapping: null } },
         { provide: Say, useValue: { say: (words: string) => said.push(words) } },
         {
           provide: RiffView,
@@ -112,6 +119,7 @@ describe('editing strums', () => {
       job: null,
     });
     edits = TestBed.inject(StrumEdits);
+    taps = TestBed.inject(TapAlong);
     answers = TestBed.inject(PassAnswers);
   });
 
@@ -234,7 +242,7 @@ describe('editing strums', () => {
   });
 
   it('taps a stroke onto the nearest sixteenth, blank until it is written', () => {
-    edits.tap(1470);
+    taps.put(1470);
     expect(written()).toEqual(['0: 6/3', '960: 6/3', '1440: ']);
     edits.writeDigit(7, 0);
     expect(written()[2]).toBe('1440: 6/7');
@@ -242,8 +250,8 @@ describe('editing strums', () => {
 
   it('puts what is tapped in threes on triplets', () => {
     song.selectRiff('e');
-    edits.beginTapping();
-    for (const ticks of [10, 330, 655, 970]) edits.tap(ticks);
+    taps.toggle();
+    for (const ticks of [10, 330, 655, 970]) taps.put(ticks);
     expect(written()).toEqual(['0: ', '320: ', '640: ', '960: ']);
   });
 

@@ -22,7 +22,6 @@ import {
   markUnchecked,
   moveStrums,
   PLAIN_STRUM,
-  quantise,
   placeBehind,
   removeStrums,
   repeatBar,
@@ -38,15 +37,12 @@ import {
   type SongDocument,
   type Strum,
 } from '@wild-needle/core/riff';
-import { TICKS_PER_QUARTER } from '@wild-needle/core/units';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { Say } from '../../../shared/say';
 import { createFretEntry } from './fret-entry';
 import { STEPS } from './steps';
 import { RiffView } from '../view/riff-view';
 
-/** A stroke that was tapped rings so long, until its chord is known. */
-const TAPPED_TICKS = TICKS_PER_QUARTER / 2;
 /** Marks that take other marks away; pressed again they give them back. */
 type Silencing = 'dead' | 'rest';
 
@@ -65,8 +61,6 @@ export class StrumEdits {
   readonly step = computed(() => STEPS[this.stepIndex()]);
   /** What strums were before a mark took their other marks, by the strum that it made of them. */
   private readonly silenced = new WeakMap<Strum, { readonly by: MarkCommand; readonly before: Strum }>();
-  /** Strokes of this going-along, where they were tapped. */
-  private tapped: { readonly id: string; readonly ticks: number }[] = [];
   /** Cut loose from the song they were copied in: ticks count from the first of them. */
   private copied: readonly Strum[] = [];
 
@@ -300,37 +294,6 @@ export class StrumEdits {
     this.edit((document, riffId, ids) => giveToOther(document, riffId, ids));
   }
 
-  /** Tapping begins: what was tapped before stays where it is. */
-  beginTapping(): void {
-    this.tapped = [];
-  }
-
-  /**
-   * A stroke tapped along, to be filled in later. The strokes of a beat are put on sixteenths or on triplets together, so those
-   * before it may move once more.
-   */
-  tap(ticks: number): void {
-    const riff = this.song.riff();
-    if (!riff) return;
-    const id = crypto.randomUUID();
-    const blank = new Set(riff.strums.filter(isBlank).map((s) => s.id));
-    this.tapped = [...this.tapped.filter((t) => blank.has(t.id)), { id, ticks }];
-    const places = quantise(this.tapped.map((t) => t.ticks));
-    const strums = this.tapped.map((t, i): Strum => ({
-      ...PLAIN_STRUM,
-      id: t.id,
-      startTicks: places[i] % riffTicks(riff),
-      durationTicks: TAPPED_TICKS,
-      trust: 'guessed',
-    }));
-    const own = new Set(this.tapped.map((t) => t.id));
-    const variationId = this.song.variationId();
-    this.song.changeWritten((document) =>
-      addStrums(removeStrums(document, riff.id, own), riff.id, withinReach(strums, riff), variationId),
-    );
-    this.song.selectStrum(id);
-  }
-
   /** Writes the riff anew as it was heard in the pass under the needle, or in the first one. */
   writeAsHeard(): void {
     const passes = this.view.heardPasses();
@@ -459,7 +422,7 @@ export class StrumEdits {
 }
 
 /** Strums that sound no longer than to the next one, or to the end of their bar. */
-function withinReach(strums: readonly Strum[], riff: Riff): Strum[] {
+export function withinReach(strums: readonly Strum[], riff: Riff): Strum[] {
   const starts = [...riff.strums, ...strums].map((s) => s.startTicks);
   const ends = [...barStartsTicks(riff), riffTicks(riff)];
   return strums.map((s) => {

@@ -22,23 +22,21 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
+import type { Verdict } from '@wild-needle/core/draft';
 import type { StringFret } from '@wild-needle/core/guitar';
 import {
   answerOf,
   useReading,
-  passTicksToSeconds,
   riffTicks,
   type Layer,
   type MarkCommand,
   type Reading,
-  type Strum,
 } from '@wild-needle/core/riff';
 import { Player } from '../../../transport/player';
 import type { HeardPass } from '../../../open-song/heard-passes';
 import { Now } from '../../../transport/now';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { PassAnswers } from '../../../open-song/pass-answers';
-import { DeckControl } from '../../../transport/deck-control';
 import { doubtWords, isOpen } from '../../../shared/doubt-words';
 import { GuitarSwitch } from '../../../shared/guitar-switch';
 import { HistoryButtons } from '../../../shared/history-buttons';
@@ -47,19 +45,22 @@ import { callOf, runScreenKey, type KeyHandlers } from '../../../shared/key-map'
 import { ScreenKeys } from '../../../shared/screen-keys';
 import { Needle } from '../../../shared/needle';
 import { isInSight, scrollIntoSight } from '../../../shared/scroll-into-sight';
+import { VerdictMark } from '../../../shared/verdict-mark';
 import { observeSize } from '../../../shared/observe-size';
 import { counted } from '../../../shared/words';
 import { shapesActions } from '../../../state/shapes/shapes.actions';
 import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { ListenAgain } from '../../../open-song/listen-again';
-import { variationLabel } from '../../../shared/difference-words';
 import { changeBetween } from '../../../shared/undo-words';
 import { PassRow } from '../passes/pass-row';
 import { MARK_COMMANDS } from '../tab/mark-views';
 import { RIFF_KEYS } from '../keys/riff-keys';
 import { RiffMenu } from './riff-menu';
-import { GUTTER, PANEL_PX, RiffView } from '../view/riff-view';
+import { GUTTER, Lane, PANEL_PX } from '../view/lane';
+import { RiffView } from '../view/riff-view';
+import { Choosing } from '../edit/choosing';
 import { StrumEdits } from '../edit/strum-edits';
+import { TapAlong } from '../edit/tap-along';
 import { StrumPanel } from '../strum/strum-panel';
 import { StrumStudy } from '../strum/strum-study';
 import { WrittenRow } from '../tab/written-row';
@@ -88,16 +89,17 @@ type MarkHandlers = Pick<KeyHandlers<typeof RIFF_KEYS>, `mark-${MarkCommand}`>;
     PassRow,
     RiffMenu,
     StrumPanel,
+    VerdictMark,
     WrittenRow,
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '(window:keydown)': 'onKey($event)',
-    '[style.--panel]': "PANEL_PX[view.panel()] + 'px'",
-    '[class.small]': 'view.isSmall()',
+    '[style.--panel]': "PANEL_PX[lane.panel()] + 'px'",
+    '[class.small]': 'lane.isSmall()',
     '[style.--gutter]': "GUTTER + 'px'",
   },
-  providers: [RiffView, StrumEdits, StrumStudy],
+  providers: [Choosing, Lane, RiffView, StrumEdits, StrumStudy, TapAlong],
   templateUrl: './riffs.page.html',
   styleUrl: './riffs.page.scss',
 })
@@ -106,11 +108,13 @@ export class RiffsPage implements OnDestroy {
   protected readonly player = inject(Player);
   protected readonly listening = inject(ListenAgain);
   protected readonly view = inject(RiffView);
+  protected readonly lane = inject(Lane);
   protected readonly edits = inject(StrumEdits);
+  protected readonly choosing = inject(Choosing);
+  protected readonly tapAlong = inject(TapAlong);
   private readonly study = inject(StrumStudy);
   protected readonly answers = inject(PassAnswers);
   private readonly now = inject(Now);
-  private readonly deck = inject(DeckControl);
   private readonly store = inject(Store);
   private readonly snackBar = inject(MatSnackBar);
   private readonly app = inject(ApplicationRef);
@@ -120,14 +124,19 @@ export class RiffsPage implements OnDestroy {
   private readonly writtenRow = viewChild(WrittenRow);
   private readonly shapes = this.store.selectSignal(shapesFeature.selectShapes);
 
-  /** Bar of the song that taps count from while no pass of the riff sounds. */
-  private tapsFromBar = 0;
   /** When the wheel last turned the bars. */
   private wheeledMs = -Infinity;
   protected readonly PANEL_PX = PANEL_PX;
   protected readonly GUTTER = GUTTER;
   protected readonly keys = RIFF_KEYS;
-  protected readonly riffs = computed(() => this.song.written()?.riffs ?? []);
+  /** The signs in the rows of the passes. */
+  protected readonly legend: readonly { readonly verdict: Verdict; readonly words: string }[] = [
+    { verdict: 'agrees', words: 'same' },
+    { verdict: 'doubtful', words: 'unsure' },
+    { verdict: 'clashes', words: 'different' },
+    { verdict: 'missing', words: 'not heard' },
+    { verdict: 'unchecked', words: 'extra' },
+  ];
   protected readonly doubts = computed(() => {
     const grid = this.song.document()?.grid;
     const doubts = this.song.analysis()?.doubts ?? [];
@@ -138,6 +147,7 @@ export class RiffsPage implements OnDestroy {
         reading: doubt.kind === 'tempo' && grid && grid.bars.length > 0 ? doubt.other : null,
       }));
   });
+
   /** Another reading of tempo and meter is taken; what is written keeps its place in the sound. */
   protected useReading(reading: Reading): void {
     this.song.change((document) => useReading(document, reading));
@@ -145,23 +155,14 @@ export class RiffsPage implements OnDestroy {
 
   /** 'bars 1 to 4 of 8' */
   protected readonly barWords = computed(() => {
-    const chips = this.view.barChips();
+    const chips = this.lane.barChips();
     const shown = chips.filter((bar) => bar.isShown).map((bar) => bar.number);
     const [first, last] = [shown[0], shown.at(-1)];
     return shown.length === 1
       ? `Bar ${first} of ${chips.length}`
       : `Bars ${first} to ${last} of ${chips.length}`;
   });
-  protected readonly isTurning = computed(() => this.view.barChips().some((bar) => !bar.isShown));
-  /** Sections that play the chosen riff. */
-  protected readonly sections = computed(() => {
-    const riffId = this.song.riffId();
-    return (this.song.document()?.sections ?? []).filter((s) => s.riffId === riffId);
-  });
-  protected readonly variations = computed(() => {
-    const riff = this.riffs().find((r) => r.id === this.song.riffId());
-    return (riff?.variations ?? []).map((v) => ({ id: v.id, label: variationLabel(riff!, v) }));
-  });
+  protected readonly isTurning = computed(() => this.lane.barChips().some((bar) => !bar.isShown));
   protected readonly facts = computed(() => {
     const riff = this.song.riff();
     if (!riff) return '';
@@ -169,11 +170,9 @@ export class RiffsPage implements OnDestroy {
     const words = `${counted(riff.bars.length, 'bar')}, ${counted(riff.strums.length, 'strum')}`;
     return todo > 0 ? `${words}, ${todo} to do` : words;
   });
-  protected readonly tapping = signal(false);
-
   constructor() {
     observeSize(signal(inject<ElementRef<HTMLElement>>(ElementRef)), ({ width }) =>
-      this.view.pageWidth.set(width),
+      this.lane.pageWidth.set(width),
     );
     observeSize(this.passList, ({ height }) => this.view.passListHeight.set(height));
     this.store.dispatch(shapesActions.opened());
@@ -189,13 +188,13 @@ export class RiffsPage implements OnDestroy {
       const pass = untracked(this.now.pass);
       const hasLeft = before !== null && sectionId !== before;
       before = sectionId ?? before;
-      if (!pass || !hasLeft || !untracked(this.player.playing) || untracked(this.tapping)) return;
+      if (!pass || !hasLeft || !untracked(this.player.playing) || untracked(this.tapAlong.isOn)) return;
       untracked(() => this.song.selectRiff(pass.riffId, pass.sectionId));
     });
   }
 
   ngOnDestroy(): void {
-    this.deck.tapping = null;
+    this.tapAlong.end();
     this.listening.cancel();
     this.snackBar.dismiss();
   }
@@ -245,7 +244,7 @@ export class RiffsPage implements OnDestroy {
   }
 
   protected choosePlace({ x, string }: { x: number; string: number }): void {
-    const { fromTicks, toTicks } = this.view.window();
+    const { fromTicks, toTicks } = this.lane.window();
     // Beside a strum but on one of its strings: that string of it is written.
     const block = this.view.layout()?.blocks.find((b) => x >= b.x - NEAR_PX && x <= b.x + b.width + NEAR_PX);
     if (block) {
@@ -253,7 +252,7 @@ export class RiffsPage implements OnDestroy {
       this.song.selectString(string);
       return;
     }
-    const ticks = fromTicks + (x / this.view.laneWidth()) * (toTicks - fromTicks);
+    const ticks = fromTicks + (x / this.lane.width()) * (toTicks - fromTicks);
     const { fineTicks } = this.edits.step();
     const place = Math.round(ticks / fineTicks) * fineTicks;
     const riff = this.song.riff();
@@ -265,11 +264,11 @@ export class RiffsPage implements OnDestroy {
   /** The wheel over the tab turns its bars. */
   protected wheel(event: WheelEvent): void {
     const by = Math.sign(event.deltaY + event.deltaX);
-    if (by === 0 || event.ctrlKey || this.view.barChips().every((bar) => bar.isShown)) return;
+    if (by === 0 || event.ctrlKey || this.lane.barChips().every((bar) => bar.isShown)) return;
     event.preventDefault();
     if (event.timeStamp - this.wheeledMs < WHEEL_REST_MS) return;
     this.wheeledMs = event.timeStamp;
-    this.view.turn(by);
+    this.lane.turn(by);
   }
 
   /** The keys belong to the tab again, as after a menu. */
@@ -279,16 +278,6 @@ export class RiffsPage implements OnDestroy {
 
   protected setLayer(layer: Layer): void {
     this.view.layer.set(layer);
-  }
-
-  /** Taps the rhythm to the playing loop with Space, until it is pressed again. */
-  protected toggleTapping(): void {
-    const on = !this.tapping();
-    this.tapping.set(on);
-    this.deck.tapping = on ? () => this.tap() : null;
-    this.edits.beginTapping();
-    this.tapsFromBar = this.view.barAtLoop();
-    if (on) this.say('Play the loop and tap the strokes with Space; J ends it');
   }
 
   protected giveAway(): void {
@@ -321,19 +310,19 @@ export class RiffsPage implements OnDestroy {
     digit: (digit, { timeStamp }) => this.edits.writeDigit(digit, timeStamp),
     shape: (index) => this.edits.shape(index),
     ownShape: (index) => this.placeOwnShape(index),
-    stepStrum: (by) => this.stepStrum(by),
-    chooseString: (by) => this.chooseString(by),
-    select: (by) => this.extendSelection(by),
+    stepStrum: (by) => this.choosing.stepStrum(by),
+    chooseString: (by) => this.choosing.chooseString(by),
+    select: (by) => this.choosing.extendSelection(by),
     selectAll: () => this.song.selectAll(),
-    pick: () => this.pick(),
-    selectAlike: () => this.selectAlike(),
-    nextDoubt: (by) => this.nextDoubt(by),
+    pick: () => this.choosing.pick(),
+    selectAlike: () => this.choosing.selectAlike(),
+    nextDoubt: (by) => this.choosing.nextDoubt(by),
     acceptHeard: () => this.edits.acceptHeard(),
     nextStep: () => this.edits.nextStep(),
-    stepRiff: (by) => this.stepRiff(by),
-    stepSection: (by) => this.stepSection(by),
-    nextVariation: () => this.nextVariation(),
-    stepPass: (by) => this.stepPass(by),
+    stepRiff: (by) => this.choosing.stepRiff(by),
+    stepSection: (by) => this.choosing.stepSection(by),
+    nextVariation: () => this.choosing.nextVariation(),
+    stepPass: (by) => this.choosing.stepPass(by),
     move: (by) => this.edits.move(by),
     lengthen: (by) => this.edits.lengthen(by),
     shift: (by) => this.edits.shift(by),
@@ -348,12 +337,12 @@ export class RiffsPage implements OnDestroy {
     remove: () => this.edits.remove(),
     check: () => this.edits.check(),
     note: () => {
-      this.view.openPanel();
+      this.lane.openPanel();
       this.panel()?.writeNote();
     },
-    turnBars: (by) => this.view.turn(by),
-    panel: () => this.view.togglePanel(),
-    nextString: () => this.nextString(),
+    turnBars: (by) => this.lane.turn(by),
+    panel: () => this.lane.togglePanel(),
+    nextString: () => this.choosing.nextString(),
     letGo: () => {
       if (!this.study.drop()) this.song.selectNothing();
     },
@@ -362,7 +351,7 @@ export class RiffsPage implements OnDestroy {
     listen: () => void this.listenAgain(),
     keepVariation: () => this.answerAsked('keep'),
     sameRiff: () => this.answerAsked('same'),
-    tapRhythm: () => this.toggleTapping(),
+    tapRhythm: () => this.tapAlong.toggle(),
     nextLayer: () => this.nextLayer(),
     otherGuitar: () => this.song.selectGuitar(this.song.guitar() === 1 ? 2 : 1),
     giveAway: () => this.giveAway(),
@@ -431,12 +420,6 @@ export class RiffsPage implements OnDestroy {
     this.view.layer.update((layer) => LAYERS[(LAYERS.indexOf(layer) + 1) % LAYERS.length]);
   }
 
-  private tap(): void {
-    const ticks = this.view.needleTicks() ?? this.view.ticksFrom(this.tapsFromBar);
-    if (ticks !== null) this.edits.tap(ticks);
-    else this.say('There are no beats here to tap to: set them under Sections first');
-  }
-
   /** Back or forth by one step; says what changed, and goes there. */
   protected travel(way: 'undo' | 'redo'): void {
     const before = this.song.document();
@@ -447,115 +430,6 @@ export class RiffsPage implements OnDestroy {
     this.say(`${way === 'undo' ? 'Undone' : 'Done again'}: ${change.words}`);
     if (change.riffId !== null && change.riffId !== this.song.riffId()) this.song.selectRiff(change.riffId);
     if (change.strumId !== null) this.song.selectStrum(change.strumId);
-  }
-
-  /** The string above or below, of the chosen strum or place. */
-  private chooseString(by: 1 | -1): void {
-    const count = this.view.tuning().stringsMidi.length;
-    const string = this.song.string() ?? (by > 0 ? 0 : count + 1);
-    this.song.selectString(Math.max(1, Math.min(count, string + by)));
-  }
-
-  /** The chosen strum stays chosen while others are walked to. */
-  private pick(): void {
-    const strumId = this.song.strumId();
-    if (strumId !== null) this.song.pick([strumId]);
-  }
-
-  /** All strums of the riff that press what the chosen one presses. */
-  private selectAlike(): void {
-    const strum = this.song.strum();
-    if (!strum) return;
-    const pressed = (s: Strum): string =>
-      `${s.dead}${s.rest}${s.frets.map((f) => `${f.string}/${f.fret}`).join()}`;
-    const alike = (this.song.riff()?.strums ?? []).filter((s) => pressed(s) === pressed(strum));
-    this.song.selectStrum(strum.id);
-    this.song.pick(alike.map((s) => s.id));
-    this.say(`${counted(alike.length, 'strum')} like this one`);
-  }
-
-  /** The next strum that is guessed, or on which the recording does not agree. */
-  private nextDoubt(by: 1 | -1): void {
-    const strums = this.shownStrums();
-    const doubtful = new Set(
-      this.view
-        .heardPasses()
-        .flatMap(({ comparison }) =>
-          comparison.verdicts.filter((v) => v.verdict !== 'agrees').map((v) => v.strumId),
-        ),
-    );
-    const at = strums.findIndex((s) => s.id === this.song.strumId());
-    const around = strums.map(
-      (_, i) => strums[(((at + by * (i + 1)) % strums.length) + strums.length) % strums.length],
-    );
-    const next = around.find((s) => s.trust !== 'checked' && (s.trust === 'guessed' || doubtful.has(s.id)));
-    if (next) this.goTo(next);
-    else this.say('No strum of this riff is doubtful');
-  }
-
-  private stepRiff(by: 1 | -1): void {
-    const riffs = this.riffs();
-    const at = riffs.findIndex((r) => r.id === this.song.riffId()) + by;
-    if (riffs[at]) this.song.selectRiff(riffs[at].id);
-  }
-
-  private stepSection(by: 1 | -1): void {
-    const sections = this.sections();
-    const at = sections.findIndex((s) => s.id === this.song.sectionId()) + by;
-    if (sections[at]) this.song.selectRiff(this.song.riffId(), sections[at].id);
-  }
-
-  private nextVariation(): void {
-    const ids = [null, ...this.variations().map((v) => v.id)];
-    if (ids.length === 1) this.say('This riff has no variation');
-    else this.song.selectVariation(ids[(ids.indexOf(this.song.variationId()) + 1) % ids.length]);
-  }
-
-  /** From the lowest string up. */
-  private nextString(): void {
-    const count = this.view.tuning().stringsMidi.length;
-    const string = this.song.string() ?? 1;
-    this.song.selectString(string === 1 ? count : string - 1);
-  }
-
-  private shownStrums(): readonly Strum[] {
-    const shown = this.view.shownIds();
-    return (this.song.riff()?.strums ?? []).filter((s) => shown.has(s.id));
-  }
-
-  private extendSelection(step: 1 | -1): void {
-    const strums = this.shownStrums();
-    const next = strums[strums.findIndex((s) => s.id === this.song.strumId()) + step];
-    if (next && this.song.strumId() !== null) this.song.selectTo(next.id);
-  }
-
-  private stepStrum(step: 1 | -1): void {
-    const strums = this.shownStrums();
-    if (strums.length === 0) return;
-    // Without a strum the walk goes on from where the needle stands.
-    const place = this.song.placeTicks() ?? (this.song.strumId() === null ? this.view.needleTicks() : null);
-    const at =
-      place === null
-        ? strums.findIndex((s) => s.id === this.song.strumId())
-        : strums.findLastIndex((s) => s.startTicks < place) + (step < 0 ? 1 : 0);
-    this.goTo(strums[(at + step + strums.length) % strums.length]);
-  }
-
-  private goTo(next: Strum): void {
-    this.song.selectStrum(next.id, true);
-    // The needle goes along while it rests; while it plays it keeps its place.
-    const pass = this.view.passHere() ?? this.song.passes()[0];
-    const grid = this.song.document()?.grid;
-    if (pass && grid && !this.player.playing()) {
-      this.player.seek(passTicksToSeconds(pass, grid, next.startTicks));
-    }
-  }
-
-  private stepPass(step: 1 | -1): void {
-    const passes = this.song.passes();
-    const index = (this.view.passHere()?.index ?? (step > 0 ? -1 : 0)) + step;
-    const pass = passes[Math.min(passes.length - 1, Math.max(0, index))];
-    if (pass) this.player.seek(pass.startS);
   }
 
   private say(words: string): void {

@@ -22,7 +22,8 @@ import { VerdictMark } from '../../../shared/verdict-mark';
 import { placeWords } from '../../../shared/difference-words';
 import { MarksPad } from './marks-pad';
 import { Neck } from './neck';
-import { RiffView, type PanelSize } from '../view/riff-view';
+import type { PanelSize } from '../view/lane';
+import { RiffView } from '../view/riff-view';
 import { chordNameOf } from '../tab/row-layout';
 import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
 

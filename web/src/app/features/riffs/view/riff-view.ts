@@ -2,23 +2,17 @@
  * What the Riffs screen shows, worked out from the song: the written row, the passes with what was heard in them and where
  * they differ, and where the needle is.
  */
-import { computed, inject, Injectable, linkedSignal, signal } from '@angular/core';
+import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import type { Verdict } from '@wild-needle/core/draft';
 import { MAX_FRET, STANDARD_TUNING } from '@wild-needle/core/guitar';
 import {
-  barOf,
   barStartsTicks,
-  countAt,
   layerOf,
-  passesOf,
   passTicksToSeconds,
-  PLAIN_SECTION,
   riffTicks,
-  secondsToPassTicks,
   shiftFrets,
   type Layer,
-  type Pass,
   type Riff,
   type Strum,
 } from '@wild-needle/core/riff';
@@ -35,24 +29,9 @@ import { settingsFeature } from '../../../state/settings/settings.reducer';
 import { spokenName } from '../../../shared/chord-name';
 import { differenceList, differenceWords } from '../../../shared/difference-words';
 import { hasRoom, type HeardMark, type PassView } from '../passes/pass-row';
-import {
-  barsThatFit,
-  follow,
-  pageOf,
-  type BarsInView,
-  type Followed,
-  type Turned,
-} from '../tab/bars-in-view';
-import { layoutRow, xOf, type TickWindow } from '../tab/row-layout';
+import { Lane } from './lane';
+import { layoutRow, xOf } from '../tab/row-layout';
 
-/** Left of the lane: string names and pass numbers. */
-export const GUTTER = 88;
-const LANE_PADDING = 8;
-/** Widths of the panel at the side: whole, with half a neck and the marks behind a button, and behind its notch. */
-export const PANEL_PX = { wide: 344, narrow: 224, closed: 0 } as const;
-export type PanelSize = keyof typeof PANEL_PX;
-/** On a page up to this wide the tab needs all of it. */
-const SMALL_PAGE_PX = 1000;
 /** Rows of the passes share the height there is; the sounding one is taller, for names read from afar. */
 const MIN_ROW = 34;
 const MAX_ROW = 56;
@@ -62,8 +41,6 @@ const ASKING_ROW = 66;
 /** Of a row, the part below its names. */
 const GROOVE_SHARE = 0.45;
 const GROOVE_FOOT_PX = 2;
-/** The needle stands in a bar when it is this little before its line. */
-const ON_BEAT_S = 1e-3;
 /** The number of a bar over the ruler, and the air behind it. */
 const BAR_NUMBER_PX = 24;
 /** A question is this wide, so that sentence and answers fit. */
@@ -72,6 +49,7 @@ const QUESTION_PX = 440;
 @Injectable()
 export class RiffView {
   private readonly song = inject(OpenSongStore);
+  private readonly lane = inject(Lane);
   private readonly heard = inject(HeardPasses);
   private readonly player = inject(Player);
   private readonly now = inject(Now);
@@ -80,81 +58,18 @@ export class RiffView {
 
   private readonly grooves = new Memory<string>();
 
-  /** Sizes on screen; they follow the window. */
-  readonly pageWidth = signal(innerWidth);
-  /** What the hand made of the panel; null while it suits itself to the riff. */
-  private readonly panelWish = signal<PanelSize | null>(null);
   readonly passListHeight = signal(0);
   readonly layer = signal<Layer>('all');
   /** Frets are shown as this section plays them, moved by its semitones. */
   readonly showsMoved = signal(false);
 
-  /** Then the panel lies over the tab while it is open. */
-  readonly isSmall = computed(() => this.pageWidth() <= SMALL_PAGE_PX);
-  /** The panel gives way where that brings a bar more into view. */
-  readonly panel = computed((): PanelSize => {
-    const [wish, riff] = [this.panelWish(), this.song.riff()];
-    if (this.isSmall()) return wish === 'wide' ? 'wide' : 'closed';
-    if (wish && wish !== 'closed') return wish;
-    const fit = (size: PanelSize): number => (riff ? barsThatFit(riff, this.laneBeside(size)) : 1);
-    return fit('narrow') > fit('wide') ? 'narrow' : 'wide';
-  });
-  readonly laneWidth = computed(() => this.laneBeside(this.panel()));
   readonly tuning = computed(() => this.song.written()?.tuning ?? STANDARD_TUNING);
   /** The key that notes are spelled by. */
   readonly key = computed(() => spellingKey(this.song.document()?.key ?? null, this.spelling()));
   /** Semitones that the shown frets are moved by; 0 unless that was asked for, or where the neck ends. */
   readonly movedFrets = computed(() => (this.showsMoved() ? (this.song.section()?.transpose ?? 0) : 0));
 
-  /** What the bars in view follow. */
-  private readonly followed = computed(
-    (): Followed => {
-      const riff = this.song.riff();
-      const chosen = this.song.strum()?.startTicks ?? this.song.placeTicks();
-      const needle = this.needleTicks();
-      return {
-        riffId: this.song.riffId(),
-        bars: riff?.bars.length ?? 1,
-        count: riff ? barsThatFit(riff, this.laneWidth()) : 1,
-        needleBar: riff && needle !== null ? barOf(riff, needle) : null,
-        chosenBar: riff && chosen !== null ? barOf(riff, chosen) : null,
-      };
-    },
-    { equal: (a, b) => (Object.keys(a) as (keyof Followed)[]).every((key) => a[key] === b[key]) },
-  );
-  private readonly turned = linkedSignal<Followed, Turned>({
-    source: this.followed,
-    computation: (now, before) => follow(now, before),
-  });
-  /** Which bars of a long riff are on screen. */
-  readonly bars = computed((): BarsInView => ({ first: this.turned().first, count: this.followed().count }));
-  /** All bars of the riff, those in view, and where the needle stands in one of them: 0 its start, 1 its end. */
-  readonly barChips = computed(() => {
-    const [{ first, count }, { bars, needleBar }] = [this.bars(), this.followed()];
-    return Array.from({ length: bars }, (_, bar) => ({
-      number: bar + 1,
-      isShown: bar >= first && bar < first + count,
-      hasNeedle: bar === needleBar,
-    }));
-  });
-
-  readonly window = computed(
-    (): TickWindow => {
-      const riff = this.song.riff();
-      if (!riff) return { fromTicks: 0, toTicks: 1 };
-      const starts = [...barStartsTicks(riff), riffTicks(riff)];
-      const { first, count } = this.bars();
-      return { fromTicks: starts[first], toTicks: starts[first + count] };
-    },
-    // All that is drawn hangs on it.
-    { equal: (a, b) => a.fromTicks === b.fromTicks && a.toTicks === b.toTicks },
-  );
-
-  /** The pass under the needle, if it is one of the shown section's. */
-  readonly passHere = computed((): Pass | null => {
-    const pass = this.now.pass();
-    return pass?.sectionId === this.song.sectionId() ? pass : null;
-  });
+  readonly passHere = this.lane.passHere;
   readonly soundingHere = computed(() =>
     this.passHere() && this.player.playing() ? this.now.strumId() : null,
   );
@@ -191,8 +106,8 @@ export class RiffView {
       ? layoutRow(riff, {
           tuning: this.tuning(),
           key: this.key(),
-          widthPx: this.laneWidth(),
-          window: this.window(),
+          widthPx: this.lane.width(),
+          window: this.lane.window(),
           openString: this.song.string(),
         })
       : null;
@@ -203,17 +118,17 @@ export class RiffView {
     const riff = this.song.riff();
     if (!riff) return [];
     const starts = [...barStartsTicks(riff), riffTicks(riff)];
-    const { first, count } = this.bars();
+    const { first, count } = this.lane.bars();
     return riff.groups
       .filter(({ startBar, bars }) => startBar < first + count && startBar + bars > first)
       .map(({ name, startBar, bars }) => {
         const from = Math.max(first, startBar);
-        const x = this.xOf(starts[from]);
+        const x = this.lane.xOf(starts[from]);
         return {
           name,
           x,
-          width: this.xOf(starts[Math.min(first + count, startBar + bars)]) - x - 4,
-          nameWidth: this.xOf(starts[from + 1]) - x - BAR_NUMBER_PX - 4,
+          width: this.lane.xOf(starts[Math.min(first + count, startBar + bars)]) - x - 4,
+          nameWidth: this.lane.xOf(starts[from + 1]) - x - BAR_NUMBER_PX - 4,
         };
       });
   });
@@ -223,12 +138,12 @@ export class RiffView {
     const riff = this.song.riff();
     if (!riff) return [];
     const starts = [...barStartsTicks(riff), riffTicks(riff)];
-    const { first, count } = this.bars();
+    const { first, count } = this.lane.bars();
     const named = new Set(riff.groups.map(({ startBar }) => Math.max(first, startBar)));
     return riff.barNotes
       .filter(({ bar }) => bar >= first && bar < first + count)
       .map(({ bar, text, todo }) => {
-        const [x, end] = [this.xOf(starts[bar]), this.xOf(starts[bar + 1])];
+        const [x, end] = [this.lane.xOf(starts[bar]), this.lane.xOf(starts[bar + 1])];
         const from = named.has(bar) ? (x + end) / 2 : x + BAR_NUMBER_PX;
         return { text, todo, x: from, width: end - from - 4 };
       });
@@ -236,29 +151,23 @@ export class RiffView {
 
   /** The bars that the shown variation stands for, as far as they are in view. */
   readonly variedBars = computed(() => {
-    const [variation, width] = [this.song.variation(), this.laneWidth()];
+    const [variation, width] = [this.song.variation(), this.lane.width()];
     if (!variation) return null;
-    const [from, to] = [this.xOf(variation.fromTicks), this.xOf(variation.toTicks)];
+    const [from, to] = [this.lane.xOf(variation.fromTicks), this.lane.xOf(variation.toTicks)];
     const x = Math.max(0, from);
     return to <= 0 || from >= width ? null : { x, width: Math.min(width, to) - x, name: variation.name };
   });
 
   readonly placeX = computed(() => {
     const ticks = this.song.placeTicks();
-    return ticks === null ? null : xOf(ticks, this.window(), this.laneWidth());
-  });
-
-  /** Where the needle is in the riff; null while it is in no pass of the section. */
-  readonly needleTicks = computed((): number | null => {
-    const [pass, document] = [this.passHere(), this.song.document()];
-    return pass && document ? secondsToPassTicks(pass, document.grid, this.player.nowS()) : null;
+    return ticks === null ? null : xOf(ticks, this.lane.window(), this.lane.width());
   });
 
   readonly needleX = computed((): number | null => {
-    const ticks = this.needleTicks();
+    const ticks = this.lane.needleTicks();
     if (ticks === null) return null;
-    const x = xOf(ticks, this.window(), this.laneWidth());
-    return x >= 0 && x <= this.laneWidth() ? x : null;
+    const x = xOf(ticks, this.lane.window(), this.lane.width());
+    return x >= 0 && x <= this.lane.width() ? x : null;
   });
 
   /** Passes of the chosen section, as they were heard. */
@@ -319,7 +228,7 @@ export class RiffView {
         // Worked out by the rows that are in sight.
         marks: () => this.marksOf(p, rowPx, sounding),
         question: p.isAsking ? this.questionOf(p) : null,
-        variation: p.variation && { name: p.variation.name, x: this.xOf(p.variation.fromTicks) },
+        variation: p.variation && { name: p.variation.name, x: this.lane.xOf(p.variation.fromTicks) },
         path: () => this.groove(p, grooveTopPx, groovePx),
         rowPx,
         grooveTopPx,
@@ -327,56 +236,6 @@ export class RiffView {
       };
     });
   });
-
-  /** The bar at the start of the loop, or at the needle; the first one outside of all bars. */
-  barAtLoop(): number {
-    const [grid, timeS] = [this.song.document()?.grid, this.player.loop()?.startS ?? this.player.nowS()];
-    return grid ? (countAt(grid, timeS + ON_BEAT_S)?.bar ?? 1) - 1 : 0;
-  }
-
-  /** Where the needle would be in the riff if it were played over and over from a bar on; null outside of the beats. */
-  ticksFrom(startBar: number): number | null {
-    const [riff, grid, nowS] = [this.song.riff(), this.song.document()?.grid, this.player.nowS()];
-    if (!riff || !grid) return null;
-    const passes = Math.ceil(grid.bars.length / riff.bars.length);
-    const over = { ...PLAIN_SECTION, id: '', name: '', riffId: riff.id, startBar, passes, transpose: 0 };
-    const pass = passesOf(over, riff, grid).find((p) => nowS >= p.startS && nowS < p.endS);
-    return pass ? secondsToPassTicks(pass, grid, nowS) : null;
-  }
-
-  /** So many pages on or back. */
-  turn(by: number): void {
-    const [{ count, bars }, { first }] = [this.followed(), this.turned()];
-    // From a last page that was filled with bars of the one before, back to where pages begin.
-    const page = by < 0 ? Math.ceil(first / count) : Math.floor(first / count);
-    this.showBar(Math.max(0, Math.min(bars - 1, (page + by) * count)));
-  }
-
-  /** The page that a bar is on. */
-  showBar(bar: number): void {
-    const { count, bars } = this.followed();
-    this.turned.set({ first: pageOf(bar, count, bars), isByHand: true });
-  }
-
-  /** Wider or narrower by the notch. */
-  togglePanel(): void {
-    const other = this.isSmall() ? 'closed' : 'narrow';
-    this.panelWish.set(this.panel() === 'wide' ? other : 'wide');
-  }
-
-  /** The panel is wanted, however small the page. */
-  openPanel(): void {
-    if (this.panel() === 'closed') this.panelWish.set('wide');
-  }
-
-  private laneBeside(size: PanelSize): number {
-    const beside = this.isSmall() ? 0 : PANEL_PX[size];
-    return Math.max(300, this.pageWidth() - beside) - GUTTER - LANE_PADDING;
-  }
-
-  private xOf(ticks: number): number {
-    return xOf(ticks, this.window(), this.laneWidth());
-  }
 
   private marksOf(
     { riff, heard, strokes, comparison }: HeardPass,
@@ -392,7 +251,7 @@ export class RiffView {
       readonly muted: boolean;
     }
     const placed: Placed[] = strokes.map((s, i) => ({
-      x: this.xOf(s.ticks),
+      x: this.lane.xOf(s.ticks),
       name: heard[i].dead ? '×' : heard[i].name,
       verdict: verdictOf.get(i) ?? 'unchecked',
       muted: s.palmMuted || s.dead,
@@ -400,17 +259,17 @@ export class RiffView {
     const startOf = new Map(riff.strums.map((s) => [s.id, s.startTicks]));
     for (const { verdict, strumId } of comparison.verdicts) {
       if (verdict === 'missing') {
-        placed.push({ x: this.xOf(startOf.get(strumId) ?? 0), name: '', verdict, muted: true });
+        placed.push({ x: this.lane.xOf(startOf.get(strumId) ?? 0), name: '', verdict, muted: true });
       }
     }
-    const width = this.laneWidth();
+    const width = this.lane.width();
     const shown = placed.filter(({ x }) => x > -10 && x < width).sort((a, b) => a.x - b.x);
     return shown.map(({ x, name, verdict, muted }, i) => ({
       x,
       name,
       verdict,
       muted,
-      isNamed: hasRoom(name, (shown[i + 1]?.x ?? width + LANE_PADDING) - x, rowPx, sounding),
+      isNamed: hasRoom(name, (shown[i + 1]?.x ?? width) - x, rowPx, sounding),
       spoken: `${name === '×' ? 'dead stroke' : spokenName(name)} ${verdict}`.trim(),
     }));
   }
@@ -418,15 +277,15 @@ export class RiffView {
   private questionOf({ riff, strokes, differences }: HeardPass): PassView['question'] {
     const words = differenceWords(riff, differences, strokes, this.key());
     const all = differenceList(riff, differences, strokes, this.key());
-    const first = this.xOf(differences[0]?.ticks ?? 0);
-    const x = Math.max(0, Math.min(first, this.laneWidth() - QUESTION_PX));
-    return { words, all, x, width: Math.min(QUESTION_PX, this.laneWidth() - x) };
+    const first = this.lane.xOf(differences[0]?.ticks ?? 0);
+    const x = Math.max(0, Math.min(first, this.lane.width() - QUESTION_PX));
+    return { words, all, x, width: Math.min(QUESTION_PX, this.lane.width() - x) };
   }
 
   /** Drawn once: what is written in a riff does not change how it sounds. */
   private groove({ pass, riff }: HeardPass, topPx: number, heightPx: number): string {
     const [envelope, grid] = [this.envelope(), this.song.document()?.grid];
-    const [{ fromTicks, toTicks }, width] = [this.window(), this.laneWidth()];
+    const [{ fromTicks, toTicks }, width] = [this.lane.window(), this.lane.width()];
     if (!envelope || !grid) return '';
     const id = `${pass.sectionId}/${pass.index}`;
     const from = [
