@@ -167,6 +167,22 @@ describe('free time and pick-ups', () => {
   });
 });
 
+it('a bar that grows before a gap ends the part there, and reaches into none behind the gap', () => {
+  const gap = freeBars(SONG, 12, 1);
+  const played = beginPart(gap, 12, { sectionId: 'p', riffId: 'r-p' });
+  const grown = setBarBeats(played, 1, 8);
+  expect(played.sections.map((s) => [s.id, s.startBar, sectionBars(played, s)])).toEqual([
+    ['s', 0, 8],
+    ['t', 8, 4],
+    ['p', 12, 3],
+  ]);
+  expect(grown.sections.map((s) => [s.id, s.startBar, sectionBars(grown, s)])).toEqual([
+    ['s', 0, 8],
+    ['t', 8, 3],
+    ['p', 11, 3],
+  ]);
+});
+
 describe('any sequence of changes', () => {
   const change = fc.oneof(
     fc.constant(doubleTempo),

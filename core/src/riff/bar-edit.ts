@@ -185,12 +185,19 @@ export function setBarBeats(document: SongDocument, barIndex: number, beats: num
   return withBars(document, { beatsS, bars: changed }, stretch.from + stretch.bars.length);
 }
 
-/** The song on bars of which those from an index on have another number now: sections behind it stay on theirs. */
+/**
+ * The song on bars of which those before an index have another number now: sections behind it stay on theirs, and one before it ends
+ * where its bars do, so that it reaches into none of them.
+ */
 function withBars(document: SongDocument, grid: BeatGrid, from: number): SongDocument {
   const by = grid.bars.length - document.grid.bars.length;
-  const sections = document.sections.map((s) =>
-    s.startBar >= from ? { ...s, startBar: s.startBar + by } : s,
-  );
+  const sections = document.sections.flatMap((s) => {
+    if (s.startBar >= from) return [{ ...s, startBar: s.startBar + by }];
+    const isFollowed = document.sections.some((other) => other.startBar >= from);
+    const left = from + by - s.startBar;
+    if (!isFollowed || endBarOf(document, s) <= from + by) return [s];
+    return left < 1 ? [] : [spanOver(s, barsPerPass(document, s), left)];
+  });
   return { ...document, grid, sections };
 }
 
