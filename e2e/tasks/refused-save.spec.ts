@@ -47,7 +47,7 @@ test('says why a save is refused, does not repeat it, and keeps the work through
   await expect.poll(() => riffs.strums()).toEqual(written);
   await expect(refused).toBeVisible();
   const download = page.waitForEvent('download');
-  await refused.getByRole('button', { name: 'Take it away as a file' }).click();
+  await refused.getByRole('button', { name: 'Export it as a file' }).click();
   expect((await download).suggestedFilename()).toBe('salt-on-the-wire.json');
 
   await page.unroute('**/document');

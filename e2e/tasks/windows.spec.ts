@@ -88,7 +88,7 @@ test('a song that was removed in another window says so, and is not lost', async
   await expect(removed).toBeVisible();
   await expect(page.locator('wn-header')).toContainText('the song was removed');
   const download = page.waitForEvent('download');
-  await removed.getByRole('button', { name: 'Take it away as a file' }).click();
+  await removed.getByRole('button', { name: 'Export it as a file' }).click();
   expect((await download).suggestedFilename()).toBe('four-bar-riff.json');
 });
 

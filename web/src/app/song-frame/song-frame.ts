@@ -148,7 +148,7 @@ const TAB_AFTER_MS = 300;
                 >Changes of an earlier window were not saved, and this program can't show them. They are kept
                 on this computer.</span
               >
-              <button mat-flat-button (click)="takeAwayCopy(copy)">Take them away as a file</button>
+              <button mat-flat-button (click)="takeAwayCopy(copy)">Export them as a file</button>
               <button mat-stroked-button (click)="song.forgetLeft(copy)">Forget them</button>
             </div>
           }
