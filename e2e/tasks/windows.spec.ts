@@ -136,7 +136,9 @@ test('a browser that forbids storage works, and says that it keeps no copy', asy
     'this browser keeps no copy, so leave the window open',
   );
   const download = page.waitForEvent('download');
-  await band(page, "can't be kept by this browser").getByRole('button', { name: 'Export it as a file' }).click();
+  await band(page, "can't be kept by this browser")
+    .getByRole('button', { name: 'Export it as a file' })
+    .click();
   expect((await download).suggestedFilename()).toBe('salt-on-the-wire.json');
   await context.unroute('**/document');
   await expect(riffs.saved).toBeVisible();
