@@ -37,7 +37,7 @@ import { MARK_COMMANDS, MARK_VIEWS, type MarkView } from '../tab/mark-views';
       border: 1px solid var(--edge);
       border-radius: 8px;
       background: none;
-      font: 500 13px/16px var(--words);
+      font: 500 13px/13px var(--words);
       cursor: pointer;
     }
     .on {
