@@ -39,7 +39,7 @@ export async function killWhileWriting(system: System, chance: Chance, kills: nu
     await new Promise((resolve) => setTimeout(resolve, 20 + chance.below(300)));
     const what = chance.of(WHAT);
     const from = performance.now();
-    if (what !== 'server') system.killDatabase();
+    if (what !== 'server') await system.killDatabase();
     if (what !== 'database') {
       await system.killServer();
       isKilled = true;

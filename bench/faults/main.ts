@@ -28,7 +28,12 @@ async function part<T extends object>(
   isRight: (figures: T) => boolean,
 ): Promise<void> {
   const from = performance.now();
-  const figures = await run();
+  const figures = await run().catch((error: unknown) => {
+    isFine = false;
+    process.stdout.write(`${name}: ${error instanceof Error ? error.stack : String(error)}\n`);
+    return null;
+  });
+  if (!figures) return;
   const took = ((performance.now() - from) / 1000).toFixed(0);
   process.stdout.write(`${name}: ${JSON.stringify(figures)} in ${took} s\n`);
   if (isRight(figures)) return;

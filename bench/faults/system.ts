@@ -69,12 +69,20 @@ export class System {
     await ended;
   }
 
-  /** It is started again by whoever watches over it, as by `npm start`. */
-  killDatabase(): void {
-    process.kill(
-      Number(readFileSync(join(this.cluster.folder, 'postmaster.pid'), 'utf8').split('\n')[0]),
-      'SIGKILL',
-    );
+  /** It is started again by whoever watches over it, as by `npm start`; one that is still being started is waited for. */
+  async killDatabase(): Promise<void> {
+    while (!this.isKilled()) await new Promise((resolve) => setTimeout(resolve, 50));
+  }
+
+  /** False where none runs: what an earlier kill has left of it may still answer a question, and its pid file stays. */
+  private isKilled(): boolean {
+    try {
+      const [pid] = readFileSync(join(this.cluster.folder, 'postmaster.pid'), 'utf8').split('\n');
+      return process.kill(Number(pid), 'SIGKILL');
+    } catch (error) {
+      if (['ESRCH', 'ENOENT'].includes(String((error as NodeJS.ErrnoException).code))) return false;
+      throw error;
+    }
   }
 
   /** Until both answer. */
@@ -113,6 +121,7 @@ export class System {
     this.server?.kill('SIGTERM');
     await new Promise((resolve) => this.server?.once('exit', resolve));
     await this.cluster.stop();
-    rmSync(this.folder, { recursive: true, force: true });
+    // The processes of a database that was killed a moment ago may still be writing.
+    rmSync(this.folder, { recursive: true, force: true, maxRetries: 10, retryDelay: 300 });
   }
 }

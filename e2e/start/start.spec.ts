@@ -2,7 +2,7 @@
  * `npm start` as a user meets it: killed at any moment, twice on one folder, in folders with odd names, with what it needs damaged.
  * Real processes on a real PostgreSQL; nothing is left running.
  */
-import { execFileSync, spawn, spawnSync, type ChildProcess } from 'node:child_process';
+import { execFileSync, spawnSync } from 'node:child_process';
 import {
   chmodSync,
   existsSync,
@@ -16,110 +16,27 @@ import {
   truncateSync,
   writeFileSync,
 } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import { afterAll, afterEach, beforeAll, describe, expect, it, vi } from 'vitest';
 import { Client } from 'pg';
+import { startPostgres } from '../../scripts/lib/postgres.mjs';
+import {
+  databasePid,
+  health,
+  keep,
+  kept,
+  processesIn,
+  processesOf,
+  ROOT,
+  start,
+  stop,
+  stopAll,
+} from '../support/npm-start';
 import { toneWav } from '../support/tone-wav';
 
-const ROOT = join(import.meta.dirname, '../..');
 const home = mkdtempSync(join(tmpdir(), 'wn-start-'));
 chmodSync(home, 0o755);
-
-async function freePort(): Promise<number> {
-  const server = createServer();
-  await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
-  const { port } = server.address() as AddressInfo;
-  await new Promise((resolve) => server.close(resolve));
-  return port;
-}
-
-interface Run {
-  readonly child: ChildProcess;
-  readonly url: string;
-  /** What it has printed so far. */
-  said(): string;
-  /** Until it is ready. */
-  ready(): Promise<void>;
-  ended: Promise<number | null>;
-}
-
-const runs: Run[] = [];
-
-/** Starts it on a data folder, through npm if wanted. */
-async function start(
-  dataDir: string,
-  { throughNpm = false, port }: { throughNpm?: boolean; port?: number } = {},
-): Promise<Run> {
-  const at = port ?? (await freePort());
-  const [command, args] = throughNpm ? ['npm', ['start']] : [process.execPath, ['scripts/start.mjs']];
-  const child = spawn(command, args, {
-    cwd: ROOT,
-    stdio: ['ignore', 'pipe', 'pipe'],
-    env: { ...process.env, WN_DATA_DIR: dataDir, WN_PORT: String(at), WN_DEMO: '0' },
-    detached: true,
-  });
-  let said = '';
-  const isReady = new Promise<void>((resolve) => {
-    const take = (chunk: Buffer): void => {
-      said += chunk.toString();
-      if (said.includes('is ready at')) resolve();
-    };
-    child.stdout.on('data', take);
-    child.stderr.on('data', take);
-  });
-  const ended = new Promise<number | null>((resolve) => child.on('exit', resolve));
-  const run: Run = {
-    child,
-    url: `http://127.0.0.1:${at}`,
-    said: () => said,
-    ended,
-    ready: async () => {
-      const isOver = ended.then((code) => {
-        throw new Error(`it ended with ${code}: ${said}`);
-      });
-      await Promise.race([isReady, isOver]);
-    },
-  };
-  runs.push(run);
-  return run;
-}
-
-/** Server and database of a folder. */
-function processesOf(dataDir: string): number[] {
-  return readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .map(Number)
-    .filter((pid) => {
-      try {
-        const environment = readFileSync(`/proc/${pid}/environ`, 'utf8');
-        return (
-          environment.includes(`WN_DATA_DIR=${dataDir}\0`) &&
-          !readFileSync(`/proc/${pid}/stat`, 'utf8').includes(') Z ')
-        );
-      } catch {
-        return false;
-      }
-    });
-}
-
-async function stop(run: Run): Promise<void> {
-  if (run.child.exitCode === null && run.child.signalCode === null) run.child.kill('SIGTERM');
-  await run.ended;
-}
-
-const health = async ({ url }: Run): Promise<unknown> => (await fetch(`${url}/api/health`)).json();
-const keep = (run: Run, name: string): Promise<Response> =>
-  fetch(`${run.url}/api/shapes/3fa85f64-5717-4562-b3fc-2c963f66afa6`, {
-    method: 'PUT',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ name, notes: [{ strings: 0, frets: 0 }] }),
-  });
-const kept = async (run: Run): Promise<string[]> =>
-  ((await (await fetch(`${run.url}/api/shapes`)).json()) as { name: string }[]).map(({ name }) => name);
-const databasePid = (dataDir: string): number =>
-  Number(readFileSync(join(dataDir, 'postgres/postmaster.pid'), 'utf8').split('\n')[0]);
 
 /** A folder that was started once and stopped in order, with one thing kept in it. */
 const before = join(home, 'before');
@@ -139,9 +56,7 @@ beforeAll(async () => {
   while (!isDone()) await new Promise((resolve) => setTimeout(resolve, 50));
   await stop(again);
 });
-afterEach(async () => {
-  await Promise.all(runs.splice(0).map(stop));
-});
+afterEach(stopAll);
 afterAll(() => rmSync(home, { recursive: true, force: true }));
 
 let copies = 0;
@@ -316,6 +231,23 @@ describe('an end', () => {
     await run.ready();
     run.child.kill('SIGHUP');
     await expect.poll(() => processesOf(folder), { timeout: 20_000 }).toEqual([]);
+  });
+
+  it('while the database is being started again waits for it, and leaves nothing running', async () => {
+    const folder = copyOfBefore();
+    const cluster = await startPostgres(folder);
+    cluster.watch();
+    const isStarting = new Promise<void>((resolve) =>
+      vi.spyOn(process.stdout, 'write').mockImplementation((said) => {
+        if (String(said).includes('it is started again')) resolve();
+        return true;
+      }),
+    );
+    process.kill(databasePid(folder), 'SIGKILL');
+    await isStarting;
+    vi.restoreAllMocks();
+    await cluster.stop();
+    expect(processesIn(folder)).toEqual([]);
   });
 
   it('of the npm above leaves nothing running', async () => {
