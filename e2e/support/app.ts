@@ -1,14 +1,21 @@
-/** A server of the test's own, on a database of its own; can be killed and started again on the same data. */
+/** Servers for the tests, each on a database of its own; one can be killed and started again on the same data. */
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { randomUUID } from 'node:crypto';
-import { join } from 'node:path';
+import { tmpdir } from 'node:os';
+import { basename, join } from 'node:path';
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { test as base } from '@playwright/test';
 import { openSongSchema, ROUTES, songSummarySchema, type OpenSong } from '@wild-needle/contract';
+import { z } from 'zod';
+import { renderRiff } from './fluidsynth-riff';
 
 const ROOT = join(import.meta.dirname, '../..');
 
 export interface App {
   readonly url: string;
+}
+
+export interface OwnApp extends App {
   /** Ends the server as a crash would. */
   kill(): Promise<void>;
   /** Starts it again with the same data, on the same port. */
@@ -23,7 +30,7 @@ function databaseUrl(): string {
   return url.href;
 }
 
-export async function startApp({ demo }: { demo: boolean }): Promise<App & { stop(): Promise<void> }> {
+async function startApp(): Promise<OwnApp & { stop(): Promise<void> }> {
   const env = {
     ...process.env,
     WN_DATABASE_URL: databaseUrl(),
@@ -56,12 +63,6 @@ export async function startApp({ demo }: { demo: boolean }): Promise<App & { sto
   };
 
   await start();
-  if (demo) {
-    spawnSync(process.execPath, ['--import', 'tsx', 'demo/seed/main.ts', String(port)], {
-      cwd: ROOT,
-      stdio: 'inherit',
-    });
-  }
   return {
     get url() {
       return `http://127.0.0.1:${port}`;
@@ -70,6 +71,15 @@ export async function startApp({ demo }: { demo: boolean }): Promise<App & { sto
     restart: start,
     stop: () => end('SIGTERM'),
   };
+}
+
+/** Brings the demo songs in. */
+function seedDemo(url: string): void {
+  const { port } = new URL(url);
+  spawnSync(process.execPath, ['--import', 'tsx', 'demo/seed/main.ts', port], {
+    cwd: ROOT,
+    stdio: 'inherit',
+  });
 }
 
 async function savedSongs(url: string): Promise<OpenSong[]> {
@@ -104,32 +114,77 @@ async function putBack(url: string, before: readonly OpenSong[]): Promise<void> 
   }
 }
 
-/**
- * `app`: an empty shelf for each test. `demoApp`: one server with the demo songs for all tests of a worker; each
- * test finds the songs as they were at first, whatever the one before did to them.
- */
-export const test = base.extend<{ app: App; demoApp: App }, { demoServer: App; demoSongs: OpenSong[] }>({
+/** Takes everything away that a test has left. */
+async function empty(url: string): Promise<void> {
+  const remove = async (list: string, one: string): Promise<void> => {
+    const left = z.array(z.object({ id: z.string() })).parse(await (await fetch(`${url}${list}`)).json());
+    for (const { id } of left) await fetch(`${url}${one.replace(':id', id)}`, { method: 'DELETE' });
+  };
+  await remove(ROUTES.listSongs.path, ROUTES.deleteSong.path);
+  await remove(ROUTES.listShapes.path, ROUTES.forgetShape.path);
+}
+
+/** Brings fluidsynth's riff in, as a file that is dropped on the shelf would be. */
+async function importRiff(url: string): Promise<void> {
+  const path = renderRiff(mkdtempSync(join(tmpdir(), 'wn-riff-')));
+  const answer = await fetch(
+    `${url}${ROUTES.importRecording.path}?fileName=${encodeURIComponent(basename(path))}`,
+    {
+      method: 'POST',
+      body: new Uint8Array(readFileSync(path)),
+    },
+  );
+  if (answer.status !== 201) throw new Error(`the riff was not taken: ${await answer.text()}`);
+}
+
+interface Shared {
+  readonly app: App;
+  readonly songs: readonly OpenSong[];
+}
+
+const OF_WORKER = { scope: 'worker', timeout: 120_000 } as const;
+
+/** A server for all tests of a worker, and what its songs were at first. */
+const serverOf = (
+  prepare: (url: string) => void | Promise<void>,
+): [(none: object, use: (shared: Shared) => Promise<void>) => Promise<void>, typeof OF_WORKER] => [
   // eslint-disable-next-line no-empty-pattern -- Playwright reads the fixtures from the pattern
-  app: async ({}, use) => {
-    const app = await startApp({ demo: false });
-    await use(app);
+  async ({}, use) => {
+    const app = await startApp();
+    await prepare(app.url);
+    await use({ app, songs: await draftedSongs(app.url) });
     await app.stop();
   },
-  demoServer: [
-    // eslint-disable-next-line no-empty-pattern -- as above
-    async ({}, use) => {
-      const app = await startApp({ demo: true });
-      await use(app);
-      await app.stop();
-    },
-    { scope: 'worker', timeout: 120_000 },
-  ],
-  demoSongs: [
-    async ({ demoServer }, use) => use(await draftedSongs(demoServer.url)),
-    { scope: 'worker', timeout: 120_000 },
-  ],
-  demoApp: async ({ demoServer, demoSongs }, use) => {
-    await putBack(demoServer.url, demoSongs);
-    await use(demoServer);
+  OF_WORKER,
+];
+
+/**
+ * One server each for all tests of a worker: `app` with an empty shelf, `demoApp` with the demo songs, `riffApp` with fluidsynth's
+ * riff; each test finds them as they were at first, whatever the one before did. `ownApp` is one of the test's own, to be killed.
+ */
+export const test = base.extend<
+  { app: App; demoApp: App; riffApp: App; ownApp: OwnApp },
+  { emptyServer: Shared; demoServer: Shared; riffServer: Shared }
+>({
+  emptyServer: serverOf(() => undefined),
+  demoServer: serverOf(seedDemo),
+  riffServer: serverOf(importRiff),
+  app: async ({ emptyServer: { app } }, use) => {
+    await empty(app.url);
+    await use(app);
+  },
+  demoApp: async ({ demoServer: { app, songs } }, use) => {
+    await putBack(app.url, songs);
+    await use(app);
+  },
+  riffApp: async ({ riffServer: { app, songs } }, use) => {
+    await putBack(app.url, songs);
+    await use(app);
+  },
+  // eslint-disable-next-line no-empty-pattern -- as above
+  ownApp: async ({}, use) => {
+    const app = await startApp();
+    await use(app);
+    await app.stop();
   },
 });

@@ -17,9 +17,9 @@ function spooledBytes(): number {
     .reduce((sum, path) => sum + (statSync(join(folder, path), { throwIfNoEntry: false })?.size ?? 0), 0);
 }
 
-test('an import that is cut by a crash leaves nothing behind', async ({ app, page }) => {
+test('an import that is cut by a crash leaves nothing behind', async ({ ownApp, page }) => {
   const sent = new Promise<void>((resolve) => {
-    const upload = httpRequest(`${app.url}/api/recordings?fileName=half.wav`, {
+    const upload = httpRequest(`${ownApp.url}/api/recordings?fileName=half.wav`, {
       method: 'POST',
       headers: { 'content-length': 40_000_000 },
     });
@@ -29,32 +29,32 @@ test('an import that is cut by a crash leaves nothing behind', async ({ app, pag
   });
   await sent;
   await expect.poll(spooledBytes).toBeGreaterThan(10_000_000);
-  await app.kill();
-  await app.restart();
+  await ownApp.kill();
+  await ownApp.restart();
   const shelf = new Shelf(page);
-  await shelf.open(app.url);
+  await shelf.open(ownApp.url);
   await expect(page.getByRole('listitem')).toHaveCount(0);
-  expect(await (await page.request.get(`${app.url}/api/songs`)).json()).toEqual([]);
+  expect(await (await page.request.get(`${ownApp.url}/api/songs`)).json()).toEqual([]);
 });
 
-test('an analysis that is cut by a crash is done after the restart', async ({ app, page }) => {
+test('an analysis that is cut by a crash is done after the restart', async ({ ownApp, page }) => {
   const recording = renderRiff(mkdtempSync(join(tmpdir(), 'wn-crash-')));
   const shelf = new Shelf(page);
-  await shelf.open(app.url);
+  await shelf.open(ownApp.url);
   await shelf.choose(recording);
   await expect(shelf.song('Four bar riff').getByText(/Listening for|Naming/)).toBeVisible({
     timeout: 30_000,
   });
-  await app.kill();
-  await app.restart();
-  await shelf.open(app.url);
+  await ownApp.kill();
+  await ownApp.restart();
+  await shelf.open(ownApp.url);
   await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 60_000 });
 
   // The bytes are the file's own, whole and in part.
-  const songs = (await (await page.request.get(`${app.url}/api/songs`)).json()) as {
+  const songs = (await (await page.request.get(`${ownApp.url}/api/songs`)).json()) as {
     job: { recordingId: string };
   }[];
-  const audio = `${app.url}/api/recordings/${songs[0].job.recordingId}/audio`;
+  const audio = `${ownApp.url}/api/recordings/${songs[0].job.recordingId}/audio`;
   const original = readFileSync(recording);
   expect((await (await page.request.get(audio)).body()).equals(original)).toBe(true);
   const part = await page.request.get(audio, { headers: { Range: 'bytes=262000-262500' } });

@@ -1,11 +1,7 @@
 /** Hearing a song again in the browser: the same as on the server, and better once something is checked. */
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { analysisSchema, openSongSchema, songSummarySchema } from '@wild-needle/contract';
 import { test } from '../support/app';
-import { renderRiff } from '../support/fluidsynth-riff';
 import { Shelf } from '../support/pages';
 
 /** Keeps what the analysis worker of the page answers. */
@@ -24,14 +20,12 @@ async function keepAnswers(page: Page): Promise<void> {
 }
 
 test('hears the same in the browser as on the server, and takes the part of it that is looped', async ({
-  app,
+  riffApp,
   page,
 }) => {
   await keepAnswers(page);
   const shelf = new Shelf(page);
-  await shelf.open(app.url);
-  await shelf.choose(renderRiff(mkdtempSync(join(tmpdir(), 'wn-riff-'))));
-  await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 60_000 });
+  await shelf.open(riffApp.url);
   const riffs = await shelf.openSong('Four bar riff');
   await riffs.ready();
 
@@ -39,7 +33,7 @@ test('hears the same in the browser as on the server, and takes the part of it t
   await expect(page.getByText('Heard the same in the song')).toBeVisible({ timeout: 60_000 });
 
   const songId = new URL(page.url()).pathname.split('/')[2];
-  const get = async (path: string): Promise<unknown> => (await page.request.get(app.url + path)).json();
+  const get = async (path: string): Promise<unknown> => (await page.request.get(riffApp.url + path)).json();
   const { recording } = openSongSchema.parse(await get(`/api/songs/${songId}`));
   const server = analysisSchema.parse(await get(`/api/recordings/${recording?.id}/analysis`));
   const browser = analysisSchema.parse(

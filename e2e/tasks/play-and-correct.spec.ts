@@ -107,14 +107,14 @@ test('strikes a chord once more, moves the stroke, and takes both back', async (
   await expect.poll(() => riffs.strums()).toEqual(before);
 });
 
-test('keeps everything over a restart', async ({ app, page }) => {
+test('keeps everything over a restart', async ({ ownApp, page }) => {
   const shelf = new Shelf(page);
-  await shelf.open(app.url);
+  await shelf.open(ownApp.url);
   await shelf.choose({ name: 'short tone.wav', mimeType: 'audio/wav', buffer: toneWav([110], 0.5) });
   await expect(shelf.song('Short tone')).toBeVisible({ timeout: 30_000 });
-  await app.kill();
-  await app.restart();
-  await shelf.open(app.url);
+  await ownApp.kill();
+  await ownApp.restart();
+  await shelf.open(ownApp.url);
   await expect(shelf.song('Short tone')).toBeVisible();
 });
 

@@ -2,12 +2,12 @@
  * Songs whose beats were heard wrongly, or not at all, put right by hand: how many presses and clicks it takes. The recordings are
  * fluidsynth's. `WN_COUNTS=1` writes the counts to `bench/screen/putting-right.json`.
  */
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, type Locator, type Page } from '@playwright/test';
 import { openSongSchema, type OpenSong } from '@wild-needle/contract';
 import { test } from '../support/app';
-import { BPM, renderRiff } from '../support/fluidsynth-riff';
+import { BPM } from '../support/fluidsynth-riff';
 import { Riffs, Shelf } from '../support/pages';
 
 /** Beats of the rendered recording: a quarter of silence, sixteen bars. */
@@ -100,18 +100,14 @@ async function songAt(page: Page, url: string): Promise<OpenSong> {
   return openSongSchema.parse(await (await page.request.get(`${url}/api/songs/${songId}`)).json());
 }
 
-/** Brings the rendered recording in, and the document to what `change` makes of it. */
+/** Opens the rendered recording, and brings the document to what `change` makes of it. */
 async function open(
   page: Page,
   url: string,
-  folder: string,
   change: (document: SongDocument) => SongDocument,
 ): Promise<Riffs> {
   const shelf = new Shelf(page);
   await shelf.open(url);
-  mkdirSync(folder, { recursive: true });
-  await shelf.choose(renderRiff(folder));
-  await expect(shelf.song(TITLE).getByText(/strums checked/)).toBeVisible({ timeout: 90_000 });
   await shelf.openSong(TITLE);
   const { id, revision, document } = await songAt(page, url);
   const saved = await page.request.put(`${url}/api/songs/${id}/document`, {
@@ -142,9 +138,9 @@ function wrongTempo(document: SongDocument): SongDocument {
   return { ...document, grid: { beatsS, bars: barsOf(beatsS, 4) } };
 }
 
-test('a song heard at a wrong tempo is right after a few taps', async ({ app, page }, info) => {
-  await open(page, app.url, info.outputDir, wrongTempo);
-  const before = await songAt(page, app.url);
+test('a song heard at a wrong tempo is right after a few taps', async ({ riffApp, page }) => {
+  await open(page, riffApp.url, wrongTempo);
+  const before = await songAt(page, riffApp.url);
   expect(fMeasure(before.document.grid.beatsS, TRUE_BEATS)).toBeLessThan(0.3);
 
   const hands = new Hands(page);
@@ -154,18 +150,18 @@ test('a song heard at a wrong tempo is right after a few taps', async ({ app, pa
   await hands.press('Space');
   await hands.press('g');
   const beatsThere = (): Promise<number> =>
-    songAt(page, app.url).then(({ document }) => fMeasure(document.grid.beatsS, TRUE_BEATS));
+    songAt(page, riffApp.url).then(({ document }) => fMeasure(document.grid.beatsS, TRUE_BEATS));
   await expect.poll(beatsThere).toBeGreaterThanOrEqual(0.98);
 
-  const { grid } = (await songAt(page, app.url)).document;
+  const { grid } = (await songAt(page, riffApp.url)).document;
   expect(fMeasure(barTimesS(grid), TRUE_DOWNBEATS)).toBeGreaterThanOrEqual(0.98);
   expect(hands.actions).toBeLessThanOrEqual(25);
   tell('wrong tempo', hands.actions);
 });
 
-test('six eight that was heard as three four takes two presses', async ({ app, page }, info) => {
+test('six eight that was heard as three four takes two presses', async ({ riffApp, page }) => {
   // Counted in threes, as it was heard; in truth its bars have six eighths.
-  await open(page, app.url, info.outputDir, (document) => ({
+  await open(page, riffApp.url, (document) => ({
     ...document,
     grid: { ...document.grid, bars: barsOf(document.grid.beatsS, 3) },
     riffs: document.riffs.slice(0, 1).map((riff) => ({
@@ -175,14 +171,14 @@ test('six eight that was heard as three four takes two presses', async ({ app, p
     })),
     sections: [{ ...document.sections[0], startBar: 0, passes: 4 }],
   }));
-  const before = (await songAt(page, app.url)).document;
+  const before = (await songAt(page, riffApp.url)).document;
   await page.getByRole('tab', { name: 'Sections' }).click();
   const hands = new Hands(page);
   await hands.click(page.getByRole('radio', { name: 'Beats and bars' }));
   await hands.click(page.getByRole('button', { name: /^6\/8 at 75, use it/ }));
   const isWritten = ({ document }: OpenSong): boolean => document.grid.bars.every(({ unit }) => unit === 8);
-  await expect.poll(async () => isWritten(await songAt(page, app.url))).toBe(true);
-  const after = (await songAt(page, app.url)).document;
+  await expect.poll(async () => isWritten(await songAt(page, riffApp.url))).toBe(true);
+  const after = (await songAt(page, riffApp.url)).document;
   expect(barTimesS(after.grid)).toEqual(barTimesS(before.grid));
   expect(after.riffs).toEqual(
     before.riffs.map((riff) => ({ ...riff, bars: riff.bars.map(() => ({ beats: 6, unit: 8 })) })),
@@ -191,9 +187,9 @@ test('six eight that was heard as three four takes two presses', async ({ app, p
   tell('six eight heard as three four', hands.actions);
 });
 
-test('one bar gets a meter of its own, the rest keeps what it has', async ({ app, page }, info) => {
-  await open(page, app.url, info.outputDir, (document) => document);
-  const { bars: before } = (await songAt(page, app.url)).document.grid;
+test('one bar gets a meter of its own, the rest keeps what it has', async ({ riffApp, page }) => {
+  await open(page, riffApp.url, (document) => document);
+  const { bars: before } = (await songAt(page, riffApp.url)).document.grid;
   await page.getByRole('tab', { name: 'Sections' }).click();
   await page.getByRole('radio', { name: 'Beats and bars' }).click();
   // The third bar.
@@ -202,7 +198,7 @@ test('one bar gets a meter of its own, the rest keeps what it has', async ({ app
   await page.getByRole('button', { name: 'Set 3/4 for' }).click();
   await page.getByRole('menuitem', { name: 'this bar', exact: true }).click();
   const beatsNow = async (): Promise<number[]> =>
-    (await songAt(page, app.url)).document.grid.bars.map(({ beats }) => beats);
+    (await songAt(page, riffApp.url)).document.grid.bars.map(({ beats }) => beats);
   await expect.poll(async () => (await beatsNow())[2]).toBe(3);
   // The bars behind it begin a beat earlier; the last one takes what is left.
   const after = await beatsNow();
@@ -212,17 +208,17 @@ test('one bar gets a meter of its own, the rest keeps what it has', async ({ app
 });
 
 test('a song in which nothing was heard gets its beats, six sections and its first riff', async ({
-  app,
+  riffApp,
   page,
-}, info) => {
+}) => {
   const bare = (document: SongDocument): SongDocument => ({
     ...document,
     grid: { beatsS: [], bars: [] },
     riffs: [],
     sections: [],
   });
-  const riffs = await open(page, app.url, info.outputDir, bare);
-  const { durationS } = (await songAt(page, app.url)).recording!;
+  const riffs = await open(page, riffApp.url, bare);
+  const { durationS } = (await songAt(page, riffApp.url)).recording!;
   const hands = new Hands(page);
   await hands.click(page.getByRole('tab', { name: 'Sections' }));
   await hands.press('Space');
@@ -252,7 +248,7 @@ test('a song in which nothing was heard gets its beats, six sections and its fir
   await expect.poll(() => riffs.strums().then((s) => s.length)).toBeGreaterThanOrEqual(3);
   await expect(riffs.saved).toBeVisible();
 
-  const { grid, sections } = (await songAt(page, app.url)).document;
+  const { grid, sections } = (await songAt(page, riffApp.url)).document;
   expect(fMeasure(grid.beatsS, TRUE_BEATS)).toBeGreaterThanOrEqual(0.98);
   expect(fMeasure(barTimesS(grid), TRUE_DOWNBEATS)).toBeGreaterThanOrEqual(0.98);
   const starts = sections.map((s) => barTimesS(grid)[s.startBar]);

@@ -1,10 +1,6 @@
 /** Write a riff by keys, mark it, keep what one pass does otherwise, and take it away as text. */
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { test } from '../support/app';
-import { renderRiff } from '../support/fluidsynth-riff';
 import { Shelf, type Riffs } from '../support/pages';
 
 const SONG = 'Salt on the Wire';
@@ -161,13 +157,11 @@ test('says which pass differs, keeps it as an ending, and writes it behind the r
 });
 
 test('shows what sounds on the neck, ranks ways by it, and keeps an own shape across songs', async ({
-  app,
+  riffApp,
   page,
 }) => {
   const shelf = new Shelf(page);
-  await shelf.open(app.url);
-  await shelf.choose(renderRiff(mkdtempSync(join(tmpdir(), 'wn-riff-'))));
-  await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 60_000 });
+  await shelf.open(riffApp.url);
   const riffs = await shelf.openSong('Four bar riff');
   await riffs.ready();
   // What fluidsynth plays first is a power chord on the low E.
