@@ -26,6 +26,7 @@ import {
   type Variation,
 } from '@wild-needle/core/riff';
 import { Memory } from '../shared/memory';
+import { strumsOfGuitar } from './heard-again';
 import { OpenSongStore } from './open-song.store';
 
 export interface HeardPass {
@@ -69,8 +70,7 @@ export class HeardPasses {
   /** What was heard of the shown guitar, or of all together. */
   private readonly strums = computed(() => {
     const analysis = this.song.analysis();
-    const own = this.song.document()?.guitar2 ? analysis?.guitars[this.song.guitar() - 1] : null;
-    return (own ?? analysis)?.strums ?? [];
+    return analysis ? strumsOfGuitar(analysis, this.song.guitar(), !!this.song.document()?.guitar2) : [];
   });
 
   /** What the passes are compared with: the song as it is written, {@link AFTER_KEY_MS} behind it. */

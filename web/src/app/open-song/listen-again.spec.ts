@@ -3,7 +3,9 @@ import { of } from 'rxjs';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import type { AnalysedStrum, Analysis } from '@wild-needle/core/analysis';
 import { Api } from '../api/api';
+import { PLAIN_SONG } from '@wild-needle/core/riff';
 import { WHOLE } from '../recording/hearing';
+import { HeardAgainStore } from './heard-again-store';
 import { OpenSongStore } from './open-song.store';
 import { analyseInWorker, type AnalysisTask } from '../recording/analysis-client';
 import { ListenAgain } from './listen-again';
@@ -40,12 +42,14 @@ describe('listening again', () => {
     TestBed.resetTestingModule();
     TestBed.configureTestingModule({
       providers: [
+        { provide: HeardAgainStore, useValue: { keep: () => undefined, kept: () => Promise.resolve(null) } },
         { provide: Api, useValue: { audio: () => of(new ArrayBuffer(8)) } },
         {
           provide: OpenSongStore,
           useValue: {
             recording: () => ({ id: 'r' }),
-            written: () => ({ title: 'T' }),
+            written: () => PLAIN_SONG,
+            guitar: () => 1,
             songId: () => 's',
             analysis: () => before,
             showHeard: (analysis: Analysis) => (shown = analysis),
@@ -59,7 +63,7 @@ describe('listening again', () => {
   it('puts a part back at its place in the song', async () => {
     // The part starts twelve seconds before the loop, at 6 s of the song.
     worker.mockResolvedValue({ strums: [strum(14.25, [43, 50])] } as unknown as Analysis);
-    await expect(listening.start({ startS: 18, endS: 22 }, WHOLE)).resolves.toBe(1);
+    await expect(listening.start({ startS: 18, endS: 22 }, WHOLE)).resolves.toMatchObject({ changed: 1 });
     expect(hears(shown!.strums)).toEqual([
       [5, 40],
       [20.25, 43],
@@ -72,7 +76,7 @@ describe('listening again', () => {
 
   it('hears the whole song without a loop', async () => {
     worker.mockResolvedValue({ strums: [strum(5, [40, 47])] } as unknown as Analysis);
-    await expect(listening.start(null, WHOLE)).resolves.toBe(2);
+    await expect(listening.start(null, WHOLE)).resolves.toMatchObject({ changed: 2 });
     expect(hears(shown!.strums)).toEqual([[5, 40]]);
     expect(listening.progress()).toBeNull();
   });
@@ -97,6 +101,6 @@ describe('listening again', () => {
     worker.mockRejectedValueOnce(new Error('no sound'));
     await expect(listening.start(null, WHOLE)).rejects.toThrow('no sound');
     worker.mockResolvedValue({ strums: [] } as unknown as Analysis);
-    await expect(listening.start(null, WHOLE)).resolves.toBe(3);
+    await expect(listening.start(null, WHOLE)).resolves.toMatchObject({ changed: 3 });
   });
 });

@@ -1,19 +1,21 @@
 /**
  * "Listen again": measures the loop, or the whole song, once more with the ears and the focus of the deck, the tuning of
- * the tab and what was checked in it. What is heard is shown in the passes; the written riff is left alone.
+ * the tab and what was checked in it. What is heard is shown in the passes of the shown guitar; for the tab it is a suggestion.
  */
 import { inject, Injectable, signal } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
 import type { Hearing } from '../recording/hearing';
+import { HeardAgain } from './heard-again';
 import { OpenSongStore } from './open-song.store';
 import { analyseInWorker, decodeForAnalysis } from '../recording/analysis-client';
-import { cutSignal, putBack, type HeardSpan } from '../recording/heard-anew';
+import { cutSignal, type HeardSpan } from '../recording/heard-anew';
 
 @Injectable({ providedIn: 'root' })
 export class ListenAgain {
   private readonly api = inject(Api);
   private readonly song = inject(OpenSongStore);
+  private readonly heardAgain = inject(HeardAgain);
   private running: AbortController | null = null;
   private readonly progressSignal = signal<{ readonly share: number; readonly doing: string } | null>(null);
 
@@ -21,10 +23,13 @@ export class ListenAgain {
   readonly progress = this.progressSignal.asReadonly();
 
   /**
-   * Answers how many strums changed, or null when it was cancelled or there is nothing to hear. `span` null = the whole
+   * Answers how many strums changed and how to take it back, or null when it was cancelled or there is nothing to hear. `span` null = the whole
    * song; `hearing`: through which ears and focus.
    */
-  async start(span: HeardSpan | null, hearing: Hearing): Promise<number | null> {
+  async start(
+    span: HeardSpan | null,
+    hearing: Hearing,
+  ): Promise<{ readonly changed: number; undo(): void } | null> {
     const [recording, document, songId] = [this.song.recording(), this.song.written(), this.song.songId()];
     if (!recording || !document || this.running) return null;
     const running = (this.running = new AbortController());
@@ -39,12 +44,9 @@ export class ListenAgain {
         (share, doing) => this.progressSignal.set({ share, doing }),
         running.signal,
       );
-      const before = this.song.analysis();
-      if (this.song.songId() !== songId || !before) return null;
+      if (this.song.songId() !== songId) return null;
       const anew = heard.strums.map((s) => ({ ...s, timeS: s.timeS + fromS, endS: s.endS + fromS }));
-      const { analysis, changed } = putBack(before, anew, wanted);
-      this.song.showHeard(analysis);
-      return changed;
+      return this.heardAgain.show(anew, wanted);
     } catch (error) {
       if (running.signal.aborted) return null;
       throw error;

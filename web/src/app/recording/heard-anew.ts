@@ -1,5 +1,5 @@
 /** A part of a song heard anew: cut out of the sound, and put back into what was heard before. */
-import type { AnalysedStrum, Analysis } from '@wild-needle/core/analysis';
+import type { AnalysedStrum } from '@wild-needle/core/analysis';
 import type { StereoSignal } from '@wild-needle/core/mir';
 
 export interface HeardSpan {
@@ -36,14 +36,14 @@ function isSame(a: AnalysedStrum, b: AnalysedStrum): boolean {
 
 /** `anew` in place of what was heard in the span; `changed` counts strums that came, went or sound otherwise. */
 export function putBack(
-  before: Analysis,
+  before: readonly AnalysedStrum[],
   anew: readonly AnalysedStrum[],
   { startS, endS }: HeardSpan,
-): { readonly analysis: Analysis; readonly changed: number } {
+): { readonly strums: readonly AnalysedStrum[]; readonly changed: number } {
   const isInside = ({ timeS }: AnalysedStrum): boolean => timeS >= startS && timeS < endS;
-  const [old, now] = [before.strums.filter(isInside), anew.filter(isInside)];
+  const [old, now] = [before.filter(isInside), anew.filter(isInside)];
   const came = now.filter((strum) => !old.some((o) => isSame(o, strum))).length;
   const went = old.filter((strum) => !now.some((n) => isSame(n, strum))).length;
-  const strums = [...before.strums.filter((s) => !isInside(s)), ...now].sort((a, b) => a.timeS - b.timeS);
-  return { analysis: { ...before, strums }, changed: Math.max(came, went) };
+  const strums = [...before.filter((s) => !isInside(s)), ...now].sort((a, b) => a.timeS - b.timeS);
+  return { strums, changed: Math.max(came, went) };
 }

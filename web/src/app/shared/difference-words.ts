@@ -1,10 +1,12 @@
 /** How a pass differs from the riff, in words, and what a variation of it is called. */
-import type { Difference, HeardStroke } from '@wild-needle/core/draft';
+import type { Difference, HeardStroke, Suggestion } from '@wild-needle/core/draft';
+import type { Tuning } from '@wild-needle/core/guitar';
 import {
   barOf,
   barStartsTicks,
   countSyllable,
   riffTicks,
+  strumNotes,
   ticksPerBeat,
   type Riff,
   type Variation,
@@ -28,7 +30,7 @@ export function placeWords(riff: Riff, ticks: number): string {
 
 function oneDifference(
   riff: Riff,
-  { kind, ticks, heard }: Difference,
+  { kind, ticks, heard }: Pick<Difference, 'kind' | 'ticks' | 'heard'>,
   strokes: readonly HeardStroke[],
   key: Key | null,
 ): string {
@@ -47,6 +49,19 @@ function oneDifference(
     case 'mute':
       return `${where}: ${stroke?.palmMuted ? 'muted' : 'ringing'}`;
   }
+}
+
+/** What measuring again suggests: 'Bar 2, 3 &: C5, written A5'. */
+export function suggestionWords(
+  riff: Riff,
+  { kind, ticks, strumId, stroke }: Suggestion,
+  tuning: Tuning,
+  key: Key | null,
+): string {
+  const words = oneDifference(riff, { kind, ticks, heard: stroke && 0 }, stroke ? [stroke] : [], key);
+  const strum = riff.strums.find((s) => s.id === strumId);
+  const written = !strum ? '' : strum.dead ? 'dead' : nameNotes(strumNotes(strum, tuning), key).symbol;
+  return capital(kind === 'chord' && written !== '' ? `${words}, written ${written}` : words);
 }
 
 /** Those that are worth the words: an early end first, then chords and strokes, then mutes. */

@@ -1,8 +1,7 @@
 /** Everything that changes what is written, at the strums or the place that is chosen. */
 import { computed, inject, Injectable, signal } from '@angular/core';
-import { strumsAsHeard } from '@wild-needle/core/draft';
+import { asHeard, strumsAsHeard } from '@wild-needle/core/draft';
 import {
-  candidateVoicings,
   placeOwnShape,
   placeShape,
   POWER_SHAPES,
@@ -148,9 +147,7 @@ export class StrumEdits {
     for (const { comparison, strokes } of [...passes.filter((p) => p.pass.index === here), ...passes]) {
       const index = comparison.verdicts.find((v) => v.strumId === strumId)?.heard;
       if (index === null || index === undefined) continue;
-      const { midi, dead, palmMuted } = strokes[index];
-      const frets = dead ? undefined : candidateVoicings(midi, this.view.tuning())[0]?.frets;
-      const played = { ...(frets && { frets }), dead, rest: false, palmMute: palmMuted && !dead };
+      const played = asHeard(strokes[index], 'chord', this.view.tuning());
       const isWritten = this.edit((document, riffId, ids) =>
         rewriteStrums(
           document,

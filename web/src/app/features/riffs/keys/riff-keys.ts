@@ -105,6 +105,8 @@ export const RIFF_KEYS = {
   keepVariation: { on: { v: null }, caps: 'V', does: 'Keep as variation' },
   sameRiff: { on: { y: null }, caps: 'Y', does: 'As written, misheard' },
   listen: { on: { g: null }, caps: 'G', does: 'Measure the loop or the song again' },
+  takeAnew: { on: { 'alt+y': null }, caps: 'Alt Y', does: 'Take what was measured again' },
+  leaveAnew: { on: { 'alt+n': null }, caps: 'Alt N', does: 'Leave it as it is written' },
   turnBars: { on: { PageUp: -1, PageDown: 1 }, caps: 'PgUp PgDn', does: 'Bars before, after' },
   panel: { on: { F6: null }, caps: 'F6', does: 'Panel wider, narrower' },
   nextLayer: { on: { ';': null }, caps: ';', does: 'Chords, strokes, all' },

@@ -52,6 +52,7 @@ import { shapesActions } from '../../../state/shapes/shapes.actions';
 import { shapesFeature } from '../../../state/shapes/shapes.reducer';
 import { ListenAgain } from '../../../open-song/listen-again';
 import { changeBetween } from '../../../shared/undo-words';
+import { HeardAnewStrip } from '../passes/heard-anew-strip';
 import { PassRow } from '../passes/pass-row';
 import { MARK_COMMANDS } from '../tab/mark-views';
 import { RIFF_KEYS } from '../keys/riff-keys';
@@ -59,6 +60,7 @@ import { RiffMenu } from './riff-menu';
 import { GUTTER, Lane, PANEL_PX } from '../view/lane';
 import { RiffView } from '../view/riff-view';
 import { Choosing } from '../edit/choosing';
+import { HearAnew } from '../edit/hear-anew';
 import { StrumEdits } from '../edit/strum-edits';
 import { TapAlong } from '../edit/tap-along';
 import { StrumPanel } from '../strum/strum-panel';
@@ -81,6 +83,7 @@ type MarkHandlers = Pick<KeyHandlers<typeof RIFF_KEYS>, `mark-${MarkCommand}`>;
   selector: 'wn-riffs-page',
   imports: [
     GuitarSwitch,
+    HeardAnewStrip,
     HistoryButtons,
     MatButton,
     MatButtonToggleModule,
@@ -99,7 +102,7 @@ type MarkHandlers = Pick<KeyHandlers<typeof RIFF_KEYS>, `mark-${MarkCommand}`>;
     '[class.small]': 'lane.isSmall()',
     '[style.--gutter]': "GUTTER + 'px'",
   },
-  providers: [Choosing, Lane, RiffView, StrumEdits, StrumStudy, TapAlong],
+  providers: [Choosing, HearAnew, Lane, RiffView, StrumEdits, StrumStudy, TapAlong],
   templateUrl: './riffs.page.html',
   styleUrl: './riffs.page.scss',
 })
@@ -112,6 +115,7 @@ export class RiffsPage implements OnDestroy {
   protected readonly edits = inject(StrumEdits);
   protected readonly choosing = inject(Choosing);
   protected readonly tapAlong = inject(TapAlong);
+  protected readonly anew = inject(HearAnew);
   private readonly study = inject(StrumStudy);
   protected readonly answers = inject(PassAnswers);
   private readonly now = inject(Now);
@@ -285,26 +289,6 @@ export class RiffsPage implements OnDestroy {
     else this.say('This song has one guitar; add the second in the riff menu');
   }
 
-  /** Hears the loop, or the whole song, once more; see ListenAgain. */
-  protected async listenAgain(): Promise<void> {
-    const before = this.song.analysis();
-    if (!before || this.listening.progress()) return;
-    const loop = this.player.loop();
-    try {
-      const changed = await this.listening.start(loop, this.player.hearing());
-      if (changed === null) return;
-      const where = loop ? 'in the loop' : 'in the song';
-      const said =
-        changed === 0 ? `Heard the same ${where}` : `${counted(changed, 'strum')} heard anew ${where}`;
-      this.snackBar
-        .open(said, changed === 0 ? undefined : 'Back', { duration: 8000, panelClass: 'above-deck' })
-        .onAction()
-        .subscribe(() => this.song.showHeard(before));
-    } catch {
-      this.say('The recording could not be heard again; is the server still there?');
-    }
-  }
-
   private readonly handlers: KeyHandlers<typeof RIFF_KEYS> = {
     ...this.markHandlers(),
     digit: (digit, { timeStamp }) => this.edits.writeDigit(digit, timeStamp),
@@ -348,7 +332,9 @@ export class RiffsPage implements OnDestroy {
     },
     copy: () => this.edits.copy(),
     paste: () => this.edits.paste(),
-    listen: () => void this.listenAgain(),
+    listen: () => void this.anew.listen(),
+    takeAnew: () => this.anew.take(),
+    leaveAnew: () => this.anew.leave(),
     keepVariation: () => this.answerAsked('keep'),
     sameRiff: () => this.answerAsked('same'),
     tapRhythm: () => this.tapAlong.toggle(),

@@ -37,7 +37,9 @@ import { MARK_COMMANDS, MARK_VIEWS, type MarkView } from '../tab/mark-views';
       border: 1px solid var(--edge);
       border-radius: 8px;
       background: none;
-      font: 500 13px/13px var(--words);
+      // 'Slide in/out' takes two lines.
+      font: 500 13px/12px var(--words);
+      letter-spacing: -0.01em;
       cursor: pointer;
     }
     .on {
