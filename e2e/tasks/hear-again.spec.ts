@@ -1,7 +1,6 @@
 /** Hearing a song again in the browser: the same as on the server, and better once something is checked. */
 import { expect, type Page } from '@playwright/test';
 import { analysisSchema, openSongSchema, songSummarySchema, type OpenSong } from '@wild-needle/contract';
-import { passesOf, passTicksToSeconds, type SongDocument } from '@wild-needle/core/riff';
 import { test } from '../support/app';
 import { Shelf } from '../support/pages';
 
@@ -72,10 +71,17 @@ async function mishear(page: Page, url: string): Promise<OpenSong> {
       document: { ...document, riffs: document.riffs.with(0, { ...riff, strums: misheard }) },
     },
   });
-  const times = document.sections
-    .filter((section) => section.riffId === riff.id)
-    .flatMap((section) => passesOf(section, riff, document.grid))
-    .flatMap((pass) => wrong.map((s) => passTicksToSeconds(pass, document.grid, s.startTicks)));
+  const { beatsS, bars } = document.grid;
+  const timeOf = (beat: number): number => {
+    const before = Math.floor(beat);
+    return beatsS[before] + (beat - before) * (beatsS[before + 1] - beatsS[before]);
+  };
+  const TICKS_PER_BEAT = 960;
+  const times = document.sections.flatMap(({ startBar, passes }) =>
+    Array.from({ length: passes }, (_, pass) => bars[startBar + pass * riff.bars.length].beat).flatMap(
+      (startBeat) => wrong.map((s) => timeOf(startBeat + s.startTicks / TICKS_PER_BEAT)),
+    ),
+  );
   await page.route('**/analysis', async (route) => {
     const analysis = analysisSchema.parse(await (await route.fetch()).json());
     const strums = analysis.strums.map((s) =>
@@ -111,7 +117,7 @@ test('says strum by strum what it hears otherwise: left, taken, undone, and ther
   await page.keyboard.press('Alt+y');
   await expect(strip).toBeHidden();
   const [first, second] = document.riffs[0].strums.filter((s) => s.frets.length > 0).slice(1, 3);
-  const strums = async (): Promise<SongDocument['riffs'][0]['strums']> => {
+  const strums = async (): Promise<OpenSong['document']['riffs'][0]['strums']> => {
     const songId = new URL(page.url()).pathname.split('/')[2];
     const answer = await page.request.get(`${riffApp.url}/api/songs/${songId}`);
     return openSongSchema.parse(await answer.json()).document.riffs[0].strums;

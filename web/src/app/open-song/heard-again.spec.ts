@@ -171,7 +171,7 @@ describe('what was heard again', () => {
       riffs: SONG.riffs.map((r) => ({ ...r, guitar2: r.strums.map((s) => ({ ...s, id: `${s.id}-2` })) })),
     };
     const sides = (['left', 'right'] as const).map((side) => ({ side, strums: played(G5) }));
-    const page = new Page({ ...SERVER, guitars: sides } as Analysis, second);
+    const page = new Page({ ...SERVER, guitars: sides }, second);
     page.guitar.set(2);
     page.anew.show(played(A5), ALL);
     const secondsOf = (guitar: number): readonly number[] | undefined =>

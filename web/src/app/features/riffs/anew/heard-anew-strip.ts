@@ -2,7 +2,7 @@
 import { ChangeDetectionStrategy, Component, inject } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { OpenSongStore } from '../../../open-song/open-song.store';
-import { HearAnew } from '../edit/hear-anew';
+import { HearAnew } from './hear-anew';
 import { RIFF_KEYS } from '../keys/riff-keys';
 
 @Component({
