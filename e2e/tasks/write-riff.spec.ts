@@ -1,5 +1,6 @@
 /** Write a riff by keys, mark it, keep what one pass does otherwise, and take it away as text. */
 import { expect, type Page } from '@playwright/test';
+import { analysisSchema } from '@wild-needle/contract';
 import { test } from '../support/app';
 import { Shelf, type Riffs } from '../support/pages';
 
@@ -241,6 +242,37 @@ test('shows what sounds on the neck, ranks ways by it, and keeps an own shape ac
   await page.keyboard.press('Escape');
   await expect(panel).toContainText('at the needle');
   await expect(heard).toContainText('E2');
+});
+
+test('a pass that is moved as a whole is offered as that, and kept as the riff so many frets up', async ({
+  riffApp,
+  page,
+}) => {
+  // The third pass as a band would play it that takes it up a tone.
+  await page.route('**/analysis', async (route) => {
+    const analysis = analysisSchema.parse(await (await route.fetch()).json());
+    const { beatsS } = analysis;
+    const strums = analysis.strums.map((s) =>
+      s.timeS > beatsS[32] - 0.1 && s.timeS < beatsS[48] - 0.1
+        ? { ...s, midi: s.midi.map((note) => note + 2), name: 'moved' }
+        : s,
+    );
+    await route.fulfill({ json: { ...analysis, strums } });
+  });
+  const shelf = new Shelf(page);
+  await shelf.open(riffApp.url);
+  const riffs = await shelf.openSong('Four bar riff');
+  await riffs.ready();
+  const question = page.getByRole('group', { name: 'Pass 3: The whole pass is played 2 frets up' });
+  await expect(question).toBeVisible();
+  await page.keyboard.press('v');
+  await expect(question).toBeHidden();
+  const variations = page.getByRole('radiogroup', { name: 'Variation' });
+  await variations.getByRole('radio', { name: '2 frets up' }).click();
+  const [first] = await riffs.strums();
+  expect(first).toContain('F#5');
+  await page.keyboard.press('Control+z');
+  await expect(question).toBeVisible();
 });
 
 test('gives strums to a second guitar, which keeps its own tuning', async ({ demoApp, page }) => {

@@ -9,3 +9,5 @@ export type { Suggestion } from './heard-again';
 export { comparePass, isNotable, ownDifferences, sharedDifferences } from './compare';
 export type { Difference, PassComparison, StrumVerdict, Verdict } from './compare';
 export { variationOfPass } from './variation-of-pass';
+export { wholeMoveOf, wholePassVariation } from './whole-pass';
+export type { WholeMove } from './whole-pass';

@@ -9,9 +9,11 @@ import {
   ownDifferences,
   strokesOfPass,
   strumsOfPass,
+  wholeMoveOf,
   type Difference,
   type HeardStroke,
   type PassComparison,
+  type WholeMove,
 } from '@wild-needle/core/draft';
 import type { AnalysedStrum } from '@wild-needle/core/analysis';
 import type { NoteSpan } from '@wild-needle/core/mir';
@@ -41,6 +43,8 @@ export interface HeardPass {
   readonly comparison: PassComparison;
   /** What it has that most other passes of the riff have not. */
   readonly differences: readonly Difference[];
+  /** It is the riff moved as a whole, told where that is asked about. */
+  readonly whole: WholeMove | null;
   /** It differs, and it is not said yet what that is. */
   readonly isAsking: boolean;
   readonly variation: Variation | null;
@@ -119,17 +123,22 @@ export class HeardPasses {
         }),
       );
       const own = ownDifferences(passes.map((p) => p.plain));
-      return passes.map(({ section, pass, hearing, played, comparison }, i): HeardPass => ({
-        pass,
-        riff: played,
-        heard: hearing.heard,
-        strokes: hearing.strokes,
-        spans: hearing.spans,
-        comparison,
-        differences: variationOf(riff, section, pass.index) ? [] : own[i],
-        isAsking: hearing.strokes.length > 0 && answerOf(section, pass.index) === null && isNotable(own[i]),
-        variation: variationOf(riff, section, pass.index),
-      }));
+      return passes.map(({ section, pass, hearing, played, comparison }, i): HeardPass => {
+        const isAsking =
+          hearing.strokes.length > 0 && answerOf(section, pass.index) === null && isNotable(own[i]);
+        return {
+          pass,
+          riff: played,
+          heard: hearing.heard,
+          strokes: hearing.strokes,
+          spans: hearing.spans,
+          comparison,
+          differences: variationOf(riff, section, pass.index) ? [] : own[i],
+          whole: isAsking ? wholeMoveOf(played, hearing.strokes, tuning) : null,
+          isAsking,
+          variation: variationOf(riff, section, pass.index),
+        };
+      });
     });
   }
 }

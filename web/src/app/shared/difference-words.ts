@@ -1,17 +1,19 @@
 /** How a pass differs from the riff, in words, and what a variation of it is called. */
-import type { Difference, HeardStroke, Suggestion } from '@wild-needle/core/draft';
+import type { Difference, HeardStroke, Suggestion, WholeMove } from '@wild-needle/core/draft';
 import type { Tuning } from '@wild-needle/core/guitar';
 import {
   barOf,
   barStartsTicks,
   countSyllable,
   riffTicks,
+  SIXTEENTH,
   strumNotes,
   ticksPerBeat,
   type Riff,
   type Variation,
 } from '@wild-needle/core/riff';
 import { nameNotes, type Key } from '@wild-needle/core/theory';
+import { counted } from './words';
 
 /** '2 &', or 'bar 2, 3 &' in a riff of several bars: the place as players count it, to the nearest sixteenth; 'beat 3' on a beat. */
 export function placeWords(riff: Riff, ticks: number): string {
@@ -93,6 +95,52 @@ export function differenceWords(...differing: Differing): string {
   const [first = '', ...others] = all.slice(0, TOLD);
   const more = all.length > TOLD ? ` and ${all.length - TOLD} more` : '';
   return [first, ...others.map((w) => w.charAt(0).toLowerCase() + w.slice(1))].join('; ') + more;
+}
+
+/** What a pass does that is moved as a whole: '2 frets up', 'an eighth early'. */
+function moveWords({ semitones, ticks }: WholeMove): string {
+  if (semitones !== 0) return `${counted(Math.abs(semitones), 'fret')} ${semitones > 0 ? 'up' : 'down'}`;
+  const length = Math.abs(ticks) === SIXTEENTH ? 'a sixteenth' : 'an eighth';
+  return `${length} ${ticks < 0 ? 'early' : 'late'}`;
+}
+
+/** How a pass differs, in one sentence: 'The whole pass is played 2 frets up', or what differs in it. */
+export function passWords(
+  {
+    riff,
+    differences,
+    strokes,
+    whole,
+  }: {
+    readonly riff: Riff;
+    readonly differences: readonly Difference[];
+    readonly strokes: readonly HeardStroke[];
+    readonly whole: WholeMove | null;
+  },
+  key: Key | null,
+): string {
+  return whole
+    ? `The whole pass is played ${moveWords(whole)}`
+    : differenceWords(riff, differences, strokes, key);
+}
+
+/** The next free name for the riff moved as a whole, and the note for what is pushed over its edge. */
+export function wholePassNames(
+  riff: Riff,
+  move: WholeMove,
+): { readonly name: string; readonly note: string } {
+  const words = moveWords(move);
+  const place = move.ticks < 0 ? 'before the pass begins' : 'after the pass has ended';
+  return { name: freeName(riff, capital(words)), note: `One more stroke ${place}` };
+}
+
+/** The name itself, or with the first number that is free. */
+function freeName({ variations }: Riff, name: string): string {
+  const taken = new Set(variations.map((v) => v.name));
+  let number = 2;
+  if (!taken.has(name)) return name;
+  while (taken.has(`${name} ${number}`)) number++;
+  return `${name} ${number}`;
 }
 
 /** 'Ending 2', 'Variation 1': the next free name of its kind. The riff itself is the first ending. */

@@ -27,6 +27,7 @@ const pass = (...differences: Difference[]) => ({
   strokes: [stroke],
   comparison: { verdicts: [], differences },
   differences,
+  whole: null,
   isAsking: differences.length > 0,
   variation: null,
 });
@@ -53,6 +54,19 @@ describe('passes in words', () => {
     );
     const many = [pass(), ...[0, 960, 1920].map((t) => pass(difference('chord', t)))];
     expect(comparePassesInWords(many, null).words).toMatch(/^Pass 2, .*; pass 3, .* and 1 more$/);
+  });
+
+  it('say that one is moved as a whole', () => {
+    const moved = (semitones: number, ticks: number) => ({
+      ...pass(difference('chord', 0)),
+      whole: { semitones, ticks },
+    });
+    const words = (semitones: number, ticks: number): string =>
+      comparePassesInWords([pass(), moved(semitones, ticks), pass()], null).words;
+    expect(words(2, 0)).toBe('Pass 2, the whole pass is played 2 frets up');
+    expect(words(-1, 0)).toBe('Pass 2, the whole pass is played 1 fret down');
+    expect(words(0, -480)).toBe('Pass 2, the whole pass is played an eighth early');
+    expect(words(0, 240)).toBe('Pass 2, the whole pass is played a sixteenth late');
   });
 
   it('say what most play otherwise than it is written', () => {

@@ -4,7 +4,7 @@ import type { HeardSection } from '@wild-needle/core/mir';
 import { tempoAt, type BeatGrid } from '@wild-needle/core/riff';
 import type { Key } from '@wild-needle/core/theory';
 import type { HeardPass } from '../../open-song/heard-passes';
-import { differenceWords } from '../../shared/difference-words';
+import { differenceWords, passWords } from '../../shared/difference-words';
 
 export interface PassVerdict {
   readonly kind: 'agree' | 'differ' | 'unheard';
@@ -12,7 +12,10 @@ export interface PassVerdict {
 }
 
 /** What is told of a pass. */
-type ToldPass = Pick<HeardPass, 'riff' | 'strokes' | 'comparison' | 'differences' | 'isAsking' | 'variation'>;
+type ToldPass = Pick<
+  HeardPass,
+  'riff' | 'strokes' | 'comparison' | 'differences' | 'whole' | 'isAsking' | 'variation'
+>;
 
 /** More passes than this are counted, not told. */
 const TOLD = 2;
@@ -29,7 +32,7 @@ export function comparePassesInWords(
     passes.length > 1 && index === passes.length - 1 ? 'the last pass' : `pass ${index + 1}`;
   const asking = passes.flatMap((pass, i) => {
     if (!pass.isAsking) return [];
-    const words = differenceWords(pass.riff, pass.differences, pass.strokes, key);
+    const words = passWords(pass, key);
     return [`${nameOf(i)}, ${words.charAt(0).toLowerCase()}${words.slice(1)}`];
   });
   const kept = passes.flatMap((pass, i) =>

@@ -67,7 +67,7 @@ describe('editing strums', () => {
   let edits: StrumEdits;
   let taps: TapAlong;
   let answers: PassAnswers;
-  let differing: Pick<HeardPass, 'pass' | 'strokes' | 'differences' | 'comparison'>;
+  let differing: Pick<HeardPass, 'pass' | 'strokes' | 'differences' | 'comparison' | 'whole'>;
   /** Strums of the layer that is shown; null for all. */
   let shown: ReadonlySet<string> | null;
   let said: string[];
@@ -84,7 +84,13 @@ describe('editing strums', () => {
       comparePass(DOCUMENT.riffs[0], list, STANDARD_TUNING),
     );
     const pass = { index: 0, sectionId: 's', riffId: 'r' } as HeardPass['pass'];
-    differing = { pass, strokes, differences: ownDifferences(passes)[0], comparison: passes[0] };
+    differing = {
+      whole: null,
+      pass,
+      strokes,
+      differences: ownDifferences(passes)[0],
+      comparison: passes[0],
+    };
     shown = null;
     said = [];
     TestBed.configureTestingModule({
@@ -265,6 +271,16 @@ describe('editing strums', () => {
     expect(song.section()?.answers).toEqual([{ pass: 0, variationId: variation.id }]);
     answers.same(differing);
     expect(song.section()?.answers).toEqual([{ pass: 0, variationId: null }]);
+  });
+
+  it('keeps a pass that is moved as a whole as the riff moved', () => {
+    answers.keep({ ...differing, whole: { semitones: 2, ticks: 0 } });
+    const [variation] = song.document()?.riffs[0].variations ?? [];
+    expect(variation).toMatchObject({ name: '2 frets up', fromTicks: 0 });
+    expect(variation.strums.flatMap((s) => s.frets).map((f) => `${f.string}/${f.fret}`)).toEqual([
+      '6/5',
+      '6/5',
+    ]);
   });
 
   it('writes into a variation while it is shown', () => {

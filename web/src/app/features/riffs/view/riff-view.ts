@@ -27,7 +27,7 @@ import { Memory } from '../../../shared/memory';
 import { movedBy } from '../../../shared/words';
 import { settingsFeature } from '../../../state/settings/settings.reducer';
 import { spokenName } from '../../../shared/chord-name';
-import { differenceList, differenceWords } from '../../../shared/difference-words';
+import { differenceList, passWords } from '../../../shared/difference-words';
 import { hasRoom, type HeardMark, type PassView } from '../passes/pass-row';
 import { Lane } from './lane';
 import { layoutRow, xOf } from '../tab/row-layout';
@@ -274,10 +274,11 @@ export class RiffView {
     }));
   }
 
-  private questionOf({ riff, strokes, differences }: HeardPass): PassView['question'] {
-    const words = differenceWords(riff, differences, strokes, this.key());
-    const all = differenceList(riff, differences, strokes, this.key());
-    const first = this.lane.xOf(differences[0]?.ticks ?? 0);
+  private questionOf(pass: HeardPass): PassView['question'] {
+    const { riff, strokes, differences, whole } = pass;
+    const words = passWords(pass, this.key());
+    const all = whole ? [] : differenceList(riff, differences, strokes, this.key());
+    const first = whole ? 0 : this.lane.xOf(differences[0]?.ticks ?? 0);
     const x = Math.max(0, Math.min(first, this.lane.width() - QUESTION_PX));
     return { words, all, x, width: Math.min(QUESTION_PX, this.lane.width() - x) };
   }
