@@ -4,7 +4,7 @@
  * of ffmpeg's filters (soft clipping of the summed strings).
  */
 import { spawnSync } from 'node:child_process';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
 const SOUNDFONT = '/usr/share/sounds/sf2/FluidR3_GM.sf2';
@@ -12,7 +12,12 @@ const RATE = 44100;
 const TICKS_PER_QUARTER = 480;
 export const BPM = 112;
 
-/** Eighths of each bar: lowest note of a power chord (root, fifth, octave), null = it rings on. */
+/** Lowest note of a power chord (root, fifth, octave), palm-muted or not; null = what was struck rings on. */
+export type Step = number | { readonly muted: number } | null;
+/** The steps of a bar of four beats, all of one length: eight or sixteen of them. */
+export type Bar = readonly Step[];
+
+/** Eighths of each bar. */
 export const RIFF: readonly (readonly (number | null)[])[] = [
   [40, null, null, null, 43, null, 45, null],
   [40, null, null, null, 47, null, 45, null],
@@ -20,6 +25,23 @@ export const RIFF: readonly (readonly (number | null)[])[] = [
   [48, null, null, null, 47, null, null, null],
 ];
 const TIMES_PLAYED = 4;
+
+/** What a band plays: all its bars, one after the other, behind a quarter of silence. */
+export interface Arrangement {
+  /** The file is called so, and the song after it. */
+  readonly name: string;
+  readonly bpm: number;
+  readonly bars: readonly Bar[];
+  /** How loud the guitars are against the band, dB. */
+  readonly guitarsDb?: number;
+  /** Notes of a voice over the band, in halves, over and over; it covers what the guitars play. */
+  readonly voice?: readonly number[];
+}
+const FOUR_BARS: Arrangement = {
+  name: 'four-bar riff',
+  bpm: BPM,
+  bars: Array.from({ length: TIMES_PLAYED }, () => RIFF).flat(),
+};
 
 /** Notes of the power chord on this lowest note. */
 export function chordOf(root: number): number[] {
@@ -38,9 +60,9 @@ function quantity(value: number): number[] {
   return bytes;
 }
 
-function midiFile(events: readonly Event[]): Buffer {
+function midiFile(events: readonly Event[], bpm: number): Buffer {
   const sorted = [...events].sort((a, b) => a.tick - b.tick);
-  const usPerQuarter = Math.round(60_000_000 / BPM);
+  const usPerQuarter = Math.round(60_000_000 / bpm);
   const track = [0, 0xff, 0x51, 3, (usPerQuarter >> 16) & 255, (usPerQuarter >> 8) & 255, usPerQuarter & 255];
   let last = 0;
   for (const { tick, bytes } of sorted) {
@@ -76,50 +98,67 @@ function note(channel: number, key: number, velocity: number, tick: number, leng
   ];
 }
 
-/** Strums of the whole recording: tick, lowest note, length. */
-function strums(): { tick: number; root: number; length: number }[] {
-  const eighth = TICKS_PER_QUARTER / 2;
-  const all: { tick: number; root: number; length: number }[] = [];
-  for (let pass = 0; pass < TIMES_PLAYED; pass++) {
-    RIFF.forEach((bar, b) =>
-      bar.forEach((root, e) => {
-        if (root === null) return;
-        let eighths = 1;
-        while (e + eighths < bar.length && bar[e + eighths] === null) eighths++;
-        // One bar of silence first.
-        const tick = ((pass * RIFF.length + b) * 8 + e + 2) * eighth;
-        all.push({ tick, root, length: eighths * eighth - 20 });
-      }),
-    );
-  }
-  return all;
+export interface Struck {
+  /** Beats from the first bar on. */
+  readonly beat: number;
+  readonly beats: number;
+  readonly root: number;
+  readonly muted: boolean;
 }
 
-/** `lateTicks`: two takes are never together. */
-function guitar(lateTicks: number): Event[] {
+/** Everything that is struck, in order. */
+export function strumsOf(bars: readonly Bar[]): Struck[] {
+  return bars.flatMap((bar, b) =>
+    bar.flatMap((step, i): Struck[] => {
+      if (step === null) return [];
+      let steps = 1;
+      while (i + steps < bar.length && bar[i + steps] === null) steps++;
+      const [root, muted] = typeof step === 'number' ? [step, false] : [step.muted, true];
+      return [{ beat: 4 * b + (4 * i) / bar.length, beats: (4 * steps) / bar.length, root, muted }];
+    }),
+  );
+}
+
+/** A quarter of silence comes first; a note ends a little before the next. */
+const tickOf = (beat: number): number => Math.round((beat + 1) * TICKS_PER_QUARTER);
+const lengthOf = (beats: number): number => Math.round(beats * TICKS_PER_QUARTER) - 20;
+
+/** `lateTicks`: two takes are never together. Open and muted strings are two instruments of General MIDI. */
+function guitar({ bars }: Arrangement, lateTicks: number): Event[] {
   const CLEAN_GUITAR = 27;
+  const MUTED_GUITAR = 28;
   return [
     { tick: 0, bytes: [0xc0, CLEAN_GUITAR] },
-    ...strums().flatMap(({ tick, root, length }) =>
-      chordOf(root).flatMap((key, i) => note(0, key, 100, tick + lateTicks + i * 2, length)),
+    { tick: 0, bytes: [0xc2, MUTED_GUITAR] },
+    ...strumsOf(bars).flatMap(({ beat, beats, root, muted }) =>
+      chordOf(root).flatMap((key, i) =>
+        note(muted ? 2 : 0, key, 100, tickOf(beat) + lateTicks + i * 2, lengthOf(beats)),
+      ),
     ),
   ];
 }
 
-function bassAndDrums(): Event[] {
-  const eighth = TICKS_PER_QUARTER / 2;
+function bassDrumsAndVoice({ bars, voice = [] }: Arrangement): Event[] {
   const drums: Event[] = [];
-  for (let e = 0; e < TIMES_PLAYED * RIFF.length * 8; e++) {
-    const tick = (e + 2) * eighth;
+  for (let e = 0; e < bars.length * 8; e++) {
+    const tick = tickOf(e / 2);
     drums.push(...note(9, 42, 60, tick, 60));
     if (e % 8 === 0 || e % 8 === 5) drums.push(...note(9, 36, 105, tick, 60));
     if (e % 8 === 2 || e % 8 === 6) drums.push(...note(9, 38, 100, tick, 60));
     if (e % 32 === 0) drums.push(...note(9, 49, 105, tick, 60));
   }
   const FINGER_BASS = 33;
+  const CHOIR = 52;
+  const sung = Array.from({ length: voice.length > 0 ? 2 * bars.length : 0 }, (_, half) =>
+    note(3, voice[half % voice.length], 100, tickOf(2 * half), lengthOf(2)),
+  );
   return [
     { tick: 0, bytes: [0xc1, FINGER_BASS] },
-    ...strums().flatMap(({ tick, root, length }) => note(1, root - 12, 90, tick, length)),
+    { tick: 0, bytes: [0xc3, CHOIR] },
+    ...sung.flat(),
+    ...strumsOf(bars).flatMap(({ beat, beats, root }) =>
+      note(1, root - 12, 90, tickOf(beat), lengthOf(beats)),
+    ),
     ...drums,
   ];
 }
@@ -129,10 +168,10 @@ function run(command: string, args: readonly string[]): void {
   if (status !== 0) throw new Error(`${command} failed: ${stderr}`);
 }
 
-function play(folder: string, name: string, events: readonly Event[]): string {
+function play(folder: string, name: string, bpm: number, events: readonly Event[]): string {
   const midi = join(folder, `${name}.mid`);
   const wav = join(folder, `${name}.wav`);
-  writeFileSync(midi, midiFile(events));
+  writeFileSync(midi, midiFile(events, bpm));
   run('fluidsynth', [
     '-ni',
     '-q',
@@ -152,18 +191,26 @@ function play(folder: string, name: string, events: readonly Event[]): string {
   return wav;
 }
 
-/** Writes the recording into `folder`, played by a tape so many cents fast, and answers the path of the WAV file. */
-export function renderRiff(folder: string, { centsSharp = 0 } = {}): string {
-  const left = play(folder, 'left', guitar(0));
-  const right = play(folder, 'right', guitar(9));
-  const rest = play(folder, 'rest', bassAndDrums());
-  const out = join(folder, 'four-bar riff.wav');
+/** Writes a recording into `folder`, played by a tape so many cents fast, and answers the path of the WAV file. */
+export function renderRiff(
+  folder: string,
+  {
+    centsSharp = 0,
+    arrangement = FOUR_BARS,
+  }: { readonly centsSharp?: number; readonly arrangement?: Arrangement } = {},
+): string {
+  mkdirSync(folder, { recursive: true });
+  const left = play(folder, 'left', arrangement.bpm, guitar(arrangement, 0));
+  const right = play(folder, 'right', arrangement.bpm, guitar(arrangement, 9));
+  const rest = play(folder, 'rest', arrangement.bpm, bassDrumsAndVoice(arrangement));
+  const out = join(folder, `${arrangement.name}.wav`);
   // Tighten, drive, clip, loudspeaker.
   const amplifier =
     'pan=mono|c0=0.5*c0+0.5*c1,highpass=f=90,volume=20dB,asoftclip=type=tanh:oversample=4,lowpass=f=5000,volume=-9dB';
+  const guitars = `volume=${arrangement.guitarsDb ?? 0}dB`;
   run('ffmpeg', [
     ...['-v', 'error', '-y', '-i', left, '-i', right, '-i', rest, '-filter_complex'],
-    `[0:a]${amplifier}[l];[1:a]${amplifier}[r];[l][r]join=inputs=2:channel_layout=stereo[g];` +
+    `[0:a]${amplifier}[l];[1:a]${amplifier}[r];[l][r]join=inputs=2:channel_layout=stereo,${guitars}[g];` +
       '[2:a]volume=0dB[b];[g][b]amix=inputs=2:duration=shortest:normalize=0,alimiter=limit=0.9,' +
       `asetrate=${Math.round(RATE * 2 ** (centsSharp / 1200))},aresample=${RATE}[o]`,
     ...['-map', '[o]', '-c:a', 'pcm_s16le', out],

@@ -1,5 +1,5 @@
 /** Write a riff by keys, mark it, keep what one pass does otherwise, and take it away as text. */
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { analysisSchema } from '@wild-needle/contract';
 import { test } from '../support/app';
 import { Shelf, type Riffs } from '../support/pages';
@@ -127,6 +127,17 @@ test('sets every mark by one key, for several strums at once, and hears them in 
   await expect.poll(async () => (await riffs.strums())[1]).toContain('string 6 fret 6');
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
+
+  // A hand with the mouse hits the digits as often as the blocks around them.
+  const digit = (strum: number): Locator =>
+    riffs.grid.getByRole('gridcell').nth(strum).locator('.digit').first();
+  await digit(0).click();
+  await digit(2).click({ modifiers: ['Control'] });
+  await digit(4).click({ modifiers: ['Control'] });
+  await expect(page.getByText('3 strums chosen')).toBeVisible();
+  await digit(0).click();
+  await digit(3).click({ modifiers: ['Shift'] });
+  await expect(page.getByText('4 strums chosen')).toBeVisible();
 });
 
 test('says which pass differs, keeps it as an ending, and writes it behind the riff', async ({

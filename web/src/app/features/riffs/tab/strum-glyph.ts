@@ -71,7 +71,7 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
             [attr.x]="b.x + b.width / 2"
             [attr.y]="digit.y + 0.36 * b.digitSizePx"
             [style.font-size.px]="b.digitSizePx"
-            (click)="stringChosen.emit(digit.string); $event.stopPropagation()"
+            (click)="stringChosen.emit({ string: digit.string, event: $event })"
           >
             {{ digit.text }}
           </svg:text>
@@ -226,7 +226,7 @@ export class StrumGlyph {
   readonly selected = input.required<boolean>();
   readonly writtenString = input.required<number | null>();
   readonly strokesShown = input.required<boolean>();
-  readonly stringChosen = output<number>();
+  readonly stringChosen = output<{ readonly string: number; readonly event: MouseEvent }>();
 
   protected readonly tail = computed(() => tailPath(this.block()));
   /** Of all its marks. */

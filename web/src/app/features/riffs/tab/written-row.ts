@@ -98,7 +98,7 @@ import { StrumGlyph } from './strum-glyph';
             [writtenString]="block.id === selectedId() ? chosenString() : null"
             [strokesShown]="strokesShown()"
             (click)="choose(block.id, null, $event)"
-            (stringChosen)="chosen.emit({ strumId: block.id, string: $event, extend: false, picked: false })"
+            (stringChosen)="choose(block.id, $event.string, $event.event)"
           />
         }
       </svg>
