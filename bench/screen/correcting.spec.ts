@@ -81,13 +81,8 @@ class Hand {
       const tooMany = notes.filter((note) => !w.notes.includes(note));
       if (s && !s.dead && w.notes.every((note) => notes.includes(note))) {
         for (const note of tooMany) {
-          const { string, fret } = s.frets.find((f) => strumNotes({ ...s, frets: [f] }, tuning)[0] === note)!;
-          await this.turnTo(s.startTicks);
-          const digits = this.page.locator(`#strum-${s.id} text.digit`);
-          const at = s.frets.toSorted((a, b) => a.string - b.string).findIndex((f) => f.string === string);
-          expect(fret).toBeGreaterThanOrEqual(0);
-          await digits.nth(await this.place(digits, at, s.frets.length)).click();
-          this.clicks++;
+          const { string } = s.frets.find((f) => strumNotes({ ...s, frets: [f] }, tuning)[0] === note)!;
+          await this.clickString(s, string);
           await this.press('Backspace');
         }
         continue;
@@ -95,9 +90,9 @@ class Hand {
       // The chord anew, from its lowest note on the lowest string that has it.
       const open = tuning.stringsMidi[0] + tuning.capo;
       const [string, fret] = w.notes[0] - open <= 9 ? [6, w.notes[0] - open] : [5, w.notes[0] - open - 5];
-      if (s) await this.click(s);
+      if (s) await this.clickString(s, string);
       else await this.clickPlace(w.ticks, string);
-      await this.press(...String(fret), 'Shift+Digit2');
+      await this.press(...String(fret).split(''), 'Shift+Digit2');
     }
     // Marks last, picked one by one and set by one key.
     const now = await this.shown();
@@ -112,14 +107,20 @@ class Hand {
     }
   }
 
-  /** Digits are drawn from one side on; which is seen. */
-  private async place(
-    digits: ReturnType<Page['locator']>,
-    fromHighest: number,
-    count: number,
-  ): Promise<number> {
-    const [first, last] = [await digits.first().boundingBox(), await digits.last().boundingBox()];
-    return (first?.y ?? 0) <= (last?.y ?? 0) ? fromHighest : count - 1 - fromHighest;
+  /** A string of a strum: its digit, or the strum and then by keys. */
+  private async clickString(strum: Strum, string: number): Promise<void> {
+    await this.turnTo(strum.startTicks);
+    const digits = this.page.locator(`#strum-${strum.id} text.digit`);
+    const heights = await digits.evaluateAll((all) => all.map((d) => d.getBoundingClientRect().top));
+    // The highest string lies on top.
+    const strings = strum.frets.map((f) => f.string).sort((a, b) => a - b);
+    const at = strings.indexOf(string);
+    if (at !== -1) await digits.nth(heights.indexOf(heights.toSorted((a, b) => a - b)[at])).click();
+    else await this.page.locator(`#strum-${strum.id}`).click();
+    this.clicks++;
+    const from = at === -1 ? strum.frets[0].string : string;
+    const key = string < from ? 'Shift+ArrowUp' : 'Shift+ArrowDown';
+    await this.press(...Array<string>(Math.abs(string - from)).fill(key));
   }
 
   /** Turns to the bar in which a place is, where it is not in view; answers the first bar in view, and how many. */
@@ -225,10 +226,18 @@ const BEFORE = [
   [26, 5],
 ] as const;
 
+interface Result {
+  readonly keys: number;
+  readonly clicks: number;
+  readonly before: readonly [keys: number, clicks: number];
+  readonly passesHeardWrongly: number;
+  readonly wrong: readonly string[];
+}
+
 test('puts three songs right', async ({ app, page }, info) => {
   test.setTimeout(300_000);
   page.setDefaultTimeout(10_000);
-  const results: Record<string, object> = {};
+  const results: Record<string, Result> = {};
   for (const [i, song] of SONGS_TO_CORRECT.entries()) {
     const shelf = new Shelf(page);
     await shelf.open(app.url);
@@ -245,8 +254,11 @@ test('puts three songs right', async ({ app, page }, info) => {
     const ratio = (60 / song.bpm / (beatsS[9] - beatsS[1])) * 8;
     if (ratio > 1.5) {
       await page.getByRole('tab', { name: 'Sections' }).click();
+      await expect(page.getByText(`, ${document.grid.bars.length} bars`)).toBeVisible();
       await hand.press('h');
+      await expect(page.getByText(`, ${document.grid.bars.length} bars`)).toBeHidden();
       await page.getByRole('tab', { name: 'Riffs' }).click();
+      await expect(riffs.grid).toBeVisible();
       hand.clicks += 2;
       document = await hand.saved();
     }
@@ -260,7 +272,6 @@ test('puts three songs right', async ({ app, page }, info) => {
       document = await hand.saved();
     }
     // What is left are passes that play something else: kept as variations, and put right in them.
-    console.log('LEFT', wrongPasses(document, hand).map((w) => w.words).join('\n'));
     for (const left of wrongPasses(document, hand)) {
       await hand.keepPass(left, document);
       document = await hand.saved();
@@ -273,6 +284,7 @@ test('puts three songs right', async ({ app, page }, info) => {
       wrong: wrongPasses(document, hand).map(({ words }) => words),
     };
   }
-  console.log(JSON.stringify(results, null, 1));
+  // A song that is left wrong proves nothing.
+  for (const { wrong } of Object.values(results)) expect(wrong).toEqual([]);
   writeFileSync(join(import.meta.dirname, 'correcting.json'), `${JSON.stringify(results, null, 2)}\n`);
 });

@@ -73,6 +73,26 @@ test('splits, renames and joins sections, and keeps them over a reload', async (
   await expect(page.getByLabel('Order of play')).toContainText('First verse');
 });
 
+test('choosing the section that the needle is in leaves the needle there: it is split where it was meant', async ({
+  demoApp,
+  page,
+}) => {
+  await openSections(page, demoApp.url);
+  const rows = page.locator('tbody tr');
+  const count = await rows.count();
+  await rows.nth(1).click();
+  await page.keyboard.press('Control+Shift+ArrowRight');
+  await page.keyboard.press('Control+Shift+ArrowRight');
+  const clock = page.locator('wn-deck .place .mono');
+  const at = await clock.innerText();
+  await rows.nth(1).click();
+  expect(await clock.innerText()).toBe(at);
+  await page.keyboard.press('i');
+  await expect(rows).toHaveCount(count + 1);
+  await rows.nth(0).click();
+  await expect(clock).not.toHaveText(at);
+});
+
 test('takes the sections away as a label track and brings them in again', async ({ demoApp, page }) => {
   await openSections(page, demoApp.url);
   const rows = page.locator('tbody tr');

@@ -73,7 +73,10 @@ export class SectionEdits {
     const row = this.rows.rows().find((r) => r.id === id);
     if (!row) return;
     this.song.selectRiff(row.riffId ?? this.song.riffId(), id);
-    if (!this.player.playing()) this.player.seek(row.startS);
+    // A needle inside of it stays: it may be where the section is to be split.
+    const needleS = this.player.nowS();
+    const isInside = needleS >= row.startS && needleS < row.endS;
+    if (!this.player.playing() && !isInside) this.player.seek(row.startS);
   }
 
   step(by: 1 | -1): void {
