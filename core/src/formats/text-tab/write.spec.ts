@@ -242,6 +242,19 @@ describe('text tab', () => {
     expect(tab).toContain('Main riff, 20 frets up (Verse 2): the neck ends there');
   });
 
+  it('writes a variation that is played at another height with its frets, and its notes', () => {
+    const ending = {
+      ...{ id: 'e', name: 'Ending 2', fromTicks: 0, toTicks: 3840, guitar2: [] },
+      strums: [{ ...strum(0, [[6, 3]]), note: 'let it ring' }],
+    };
+    const riff = { ...RIFF, variations: [ending] };
+    const moved = { ...section, transpose: 2, answers: [{ pass: 0, variationId: 'e' }] };
+    const tab = writeTextTab(song(riff, { sections: [moved] }));
+    expect(tab).toMatch(/Main riff, Ending 2 \(pass 1 of .*\)\n {2}Bar 1, beat 1: let it ring\n/);
+    const [, up] = tab.split('Main riff, Ending 2, 2 frets up (pass 1 of');
+    expect(up.split('\n').filter((line) => line.startsWith('E|'))[1]).toMatch(/^E\|-5-+\|$/);
+  });
+
   it('names neighbours with long names, one over the other', () => {
     const octave = (ticks: number, fret: number): Strum =>
       strum(ticks, [

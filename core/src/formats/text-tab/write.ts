@@ -3,7 +3,7 @@
  * names, `PM---|` over palm-muted strums, `x` for dead strokes and the signs of `riff/marks`. The layout is common practice for tab in plain
  * text; columns stand for sixteenths, or for a finer place where a bar has one.
  */
-import { nameNotes, spellPitchClass, pitchClassOf, type Key } from '../../theory';
+import { spellPitchClass, pitchClassOf, type Key } from '../../theory';
 import { tuningLabel, type Tuning } from '../../guitar';
 import {
   barOf,
@@ -11,179 +11,19 @@ import {
   countSyllable,
   isBlank,
   MARK_ROWS,
-  MARKS,
   overallTempo,
   passesWords,
   sectionTimesS,
   shiftFrets,
-  strokeOf,
-  strumNotes,
   swapGuitars,
   ticksPerBeat,
   whereVaried,
   withVariation,
 } from '../../riff';
-import type { FretPlace, Riff, SongDocument, Strum } from '../../riff';
-import { clock, TICKS_PER_QUARTER } from '../../units';
+import type { Riff, SongDocument, Variation } from '../../riff';
+import { clock } from '../../units';
 import type { Format } from '../format';
-
-/** Characters per place: chord names of three letters stand on neighbouring places without touching. */
-const COLUMN = 4;
-/** Bars are put on one line up to this width, that of a page in a fixed-width font. */
-const LINE_WIDTH = 100;
-/** Finest steps per quarter tried, coarsest first: eighths, triplets, sixteenths, sextuplets, 32nds. */
-const DIVISIONS = [2, 3, 4, 6, 8, 12, 24];
-
-/** Columns per quarter so that every strum of the bar falls on one. */
-function divisionOf(strums: readonly Strum[], barStart: number): number {
-  return (
-    DIVISIONS.find((d) => strums.every((s) => ((s.startTicks - barStart) * d) % TICKS_PER_QUARTER === 0)) ??
-    24
-  );
-}
-
-/** Names of the open strings, highest first, padded to one width. */
-function stringNames({ stringsMidi }: Tuning, key: Key | null): string[] {
-  const names = [...stringsMidi].reverse().map((midi) => spellPitchClass(pitchClassOf(midi), key));
-  const width = Math.max(...names.map((n) => n.length));
-  return names.map((n) => n.padEnd(width));
-}
-
-function nameOf(strum: Strum, tuning: Tuning, key: Key | null): string {
-  return nameNotes(strumNotes(strum, tuning), key).symbol;
-}
-
-interface BarText {
-  readonly number: string;
-  /** Names that would stand on the one before. */
-  readonly upperNames: string;
-  readonly names: string;
-  readonly mutes: string;
-  readonly marks: string;
-  readonly strokes: string;
-  readonly counts: string;
-  /** Highest string first. */
-  readonly strings: readonly string[];
-  /** Characters at which a beat begins, where a bar that is too long may be broken. */
-  readonly beatsAt: readonly number[];
-}
-
-function put(line: string[], at: number, text: string): void {
-  for (let i = 0; i < text.length && at + i < line.length; i++) line[at + i] = text[i];
-}
-
-/** Marks that stand above the strings, with their letters. */
-function marksAbove(strum: Strum): string {
-  if (strum.rest) return MARKS.rest.above(strum);
-  return MARK_ROWS.map((row) => row.above?.(strum) ?? '').join('');
-}
-
-/** What stands directly before and behind a fret; there is room for one sign before it. */
-function aroundFret(strum: Strum, place: FretPlace): { before: string; behind: string } {
-  return {
-    before: MARK_ROWS.map((row) => row.before?.(strum, place) ?? '').find((sign) => sign !== '') ?? '',
-    behind: MARK_ROWS.map((row) => row.behind?.(strum, place) ?? '').join(''),
-  };
-}
-
-/** One bar; every line begins with the place before its first beat, where a slide into it stands. */
-function writeBar(
-  riff: Riff,
-  barIndex: number,
-  tuning: Tuning,
-  key: Key | null,
-  lastName: { value: string },
-): BarText {
-  const start = barStartsTicks(riff)[barIndex];
-  const { beats, unit } = riff.bars[barIndex];
-  const end = start + beats * ticksPerBeat(unit);
-  const strums = riff.strums.filter((s) => s.startTicks >= start && s.startTicks < end);
-  const division = divisionOf(strums, start);
-  const tickStep = TICKS_PER_QUARTER / division;
-  const columns = Math.round((end - start) / tickStep);
-  const width = 1 + columns * COLUMN;
-  const blank = (fill: string): string[] => new Array<string>(width).fill(fill);
-  const [upperNames, names, mutes, marks, strokes, counts] = Array.from({ length: 6 }, () => blank(' '));
-  const strings = tuning.stringsMidi.map(() => blank('-'));
-  const columnOf = (ticks: number): number => 1 + Math.round((ticks - start) / tickStep) * COLUMN;
-  // Directions are written where the player has set any.
-  const hasStrokes = riff.strums.some((s) => s.marks.stroke !== null);
-
-  for (let c = 0; c < columns; c++) put(counts, 1 + c * COLUMN, countSyllable(c * tickStep, unit));
-  const nameEnds = [-1, -1];
-  strums.forEach((strum, i) => {
-    const at = columnOf(strum.startTicks);
-    const name = isBlank(strum) ? '?' : nameOf(strum, tuning, key);
-    const row = nameEnds.findIndex((end) => at > end);
-    if (name !== '' && name !== lastName.value && row >= 0) {
-      put(row === 0 ? names : upperNames, at, name);
-      nameEnds[row] = at + name.length;
-      lastName.value = name;
-    }
-    if (strum.palmMute) {
-      const before = strums[i - 1]?.palmMute ?? false;
-      const next = strums[i + 1];
-      const until = next?.palmMute ? columnOf(next.startTicks) : at + 2;
-      put(mutes, at, before ? '--' : 'PM');
-      for (let c = at + 2; c < until; c++) put(mutes, c, '-');
-      if (!next?.palmMute) put(mutes, until, '|');
-    }
-    put(marks, at, marksAbove(strum));
-    const stroke = hasStrokes ? strokeOf(riff, strum) : null;
-    if (stroke) put(strokes, at, stroke.charAt(0));
-    if (strum.rest) return;
-    if (strum.dead) {
-      // Over the written strings; over all of them where none is written.
-      const struck = strum.frets.length > 0 ? strum.frets.map((f) => f.string) : strings.map((_, s) => s + 1);
-      for (const s of struck) put(strings[s - 1], at, 'x');
-      return;
-    }
-    const previous = riff.strums[riff.strums.indexOf(strum) - 1];
-    for (const { string, fret } of strum.frets) {
-      if (string > strings.length) continue;
-      const from = previous?.frets.find((f) => f.string === string)?.fret ?? null;
-      const around = aroundFret(strum, { fret, from });
-      const text = around.before + String(fret) + around.behind;
-      put(strings[string - 1], at - around.before.length, text);
-    }
-  });
-  const line = (characters: readonly string[]): string => characters.join('');
-  const beatColumns = Math.round(ticksPerBeat(unit) / tickStep) * COLUMN;
-  return {
-    number: (riff.bars.length > 1 ? String(barIndex + 1) : '').padEnd(width).slice(0, width),
-    upperNames: line(upperNames),
-    names: line(names),
-    mutes: line(mutes),
-    marks: line(marks),
-    strokes: line(strokes),
-    counts: line(counts),
-    strings: strings.map(line),
-    beatsAt: Array.from({ length: beats - 1 }, (_, beat) => (beat + 1) * beatColumns),
-  };
-}
-
-/** A bar that is longer than a line, in pieces that begin with a beat. */
-function broken(bar: BarText): BarText[] {
-  const length = bar.counts.length;
-  if (length <= LINE_WIDTH) return [bar];
-  const at = bar.beatsAt.findLast((beat) => beat <= LINE_WIDTH) ?? bar.beatsAt[0];
-  if (at === undefined) return [bar];
-  const part = (from: number, to: number): BarText => {
-    const cut = (text: string): string => text.slice(from, to);
-    return {
-      number: cut(bar.number),
-      upperNames: cut(bar.upperNames),
-      names: cut(bar.names),
-      mutes: cut(bar.mutes),
-      marks: cut(bar.marks),
-      strokes: cut(bar.strokes),
-      counts: cut(bar.counts),
-      strings: bar.strings.map(cut),
-      beatsAt: bar.beatsAt.filter((beat) => beat > from).map((beat) => beat - from),
-    };
-  };
-  return [part(0, at), ...broken(part(at, length))];
-}
+import { broken, LINE_WIDTH, stringNames, writeBar, type BarText } from './bar';
 
 /** Lines of one riff, or of the bars [from, to) of it, without a heading. */
 export function writeRiffTab(
@@ -233,6 +73,18 @@ function legendOf({ riffs }: SongDocument): string {
   return [...marks, ...(strums.some(isBlank) ? ['? = struck, not written yet'] : [])].join(', ');
 }
 
+/** The bars [from, to) that a variation stands for. */
+function barsOf(riff: Riff, { fromTicks, toTicks }: Variation): readonly [number, number] {
+  return [barOf(riff, fromTicks), barOf(riff, toTicks - 1) + 1];
+}
+
+/** ', in place of bar 4'; '' in a riff of one bar. */
+function insteadOf(riff: Riff, variation: Variation): string {
+  const [from, to] = barsOf(riff, variation);
+  const replaced = to - from === 1 ? `bar ${from + 1}` : `bars ${from + 1} to ${to}`;
+  return riff.bars.length === 1 ? '' : `, in place of ${replaced}`;
+}
+
 /** The riffs as one guitar plays them, each with its variations behind it. */
 function writeRiffs(document: SongDocument, who: string): string[] {
   const { riffs, tuning, key } = document;
@@ -241,13 +93,11 @@ function writeRiffs(document: SongDocument, who: string): string[] {
     const remarks = remarksOn(riff);
     const variations = riff.variations.flatMap((variation) => {
       const where = whereVaried(document, riff, variation);
-      const bars = [barOf(riff, variation.fromTicks), barOf(riff, variation.toTicks - 1) + 1] as const;
-      const replaced = bars[1] - bars[0] === 1 ? `bar ${bars[0] + 1}` : `bars ${bars[0] + 1} to ${bars[1]}`;
-      const instead = riff.bars.length === 1 ? '' : `, in place of ${replaced}`;
       return [
-        `${riff.name}, ${variation.name}${where === '' ? '' : ` (${where})`}${instead}`,
+        `${riff.name}, ${variation.name}${where === '' ? '' : ` (${where})`}${insteadOf(riff, variation)}`,
+        ...remarksOn({ ...riff, groups: [], barNotes: [], strums: variation.strums }),
         '',
-        ...writeRiffTab(withVariation(riff, variation), tuning, key, bars),
+        ...writeRiffTab(withVariation(riff, variation), tuning, key, barsOf(riff, variation)),
       ];
     });
     return [
@@ -287,24 +137,38 @@ function remarksOn(riff: Riff): string[] {
   return remarks.sort((a, b) => a.ticks - b.ticks).map(({ text }) => `  ${text}`);
 }
 
-/** The riff with its frets moved, once for each distance that its sections play it at and the neck has. */
-function writeMoved(song: SongDocument, riff: Riff): string[] {
-  const { sections, tuning, key } = song;
-  const distances = [
-    ...new Set(sections.filter((s) => s.riffId === riff.id && s.transpose !== 0).map((s) => s.transpose)),
-  ];
+/** All frets of a riff moved; null where the neck ends. */
+function movedRiff(song: SongDocument, riff: Riff, frets: number): Riff | null {
   const all = new Set(riff.strums.map((s) => s.id));
-  return distances.flatMap((by) => {
-    const document = { ...song, riffs: [riff] };
-    const moved = shiftFrets(document, riff.id, all, { frets: by, strings: 0 }).riffs[0];
-    const who = sections
-      .filter((s) => s.riffId === riff.id && s.transpose === by)
-      .map((s) => s.name)
-      .join(', ');
+  const moved = shiftFrets({ ...song, riffs: [riff] }, riff.id, all, { frets, strings: 0 }).riffs[0];
+  return moved === riff && riff.strums.length > 0 ? null : moved;
+}
+
+/**
+ * The riff with its frets moved, once for each distance that its sections play it at, and behind it the variations that they play at
+ * that distance.
+ */
+function writeMoved(song: SongDocument, riff: Riff): string[] {
+  const { tuning, key } = song;
+  const sections = song.sections.filter((s) => s.riffId === riff.id && s.transpose !== 0);
+  return [...new Set(sections.map((s) => s.transpose))].flatMap((by) => {
+    const there = sections.filter((s) => s.transpose === by);
     const frets = `${Math.abs(by)} ${Math.abs(by) === 1 ? 'fret' : 'frets'}`;
-    const heading = `${riff.name}, ${frets} ${by > 0 ? 'up' : 'down'} (${who})`;
-    if (moved === riff) return [`${heading}: the neck ends there, other strings are needed`, ''];
-    return [heading, '', ...writeRiffTab(moved, tuning, key)];
+    const distance = `${frets} ${by > 0 ? 'up' : 'down'}`;
+    const write = (heading: string, played: Riff, bars?: readonly [number, number]): string[] => {
+      const moved = movedRiff(song, played, by);
+      if (!moved) return [`${heading}: the neck ends there, other strings are needed`, ''];
+      return [heading, '', ...writeRiffTab(moved, tuning, key, bars)];
+    };
+    const variations = riff.variations.flatMap((variation) => {
+      const where = whereVaried({ ...song, sections: there }, riff, variation);
+      if (where === '') return [];
+      const heading = `${riff.name}, ${variation.name}, ${distance} (${where})${insteadOf(riff, variation)}`;
+      const alone = { ...withVariation(riff, variation), strums: variation.strums, variations: [] };
+      return write(heading, alone, barsOf(riff, variation));
+    });
+    const heading = `${riff.name}, ${distance} (${there.map((s) => s.name).join(', ')})`;
+    return [...write(heading, { ...riff, variations: [] }), ...variations];
   });
 }
 
