@@ -3,9 +3,12 @@
  * are, given out in parts as floats from -1 to 1.
  */
 
-import { toFloat } from '../units';
+import { FULL_SCALE, toFloat } from '../units';
 
 export type StereoPair = readonly [Float32Array, Float32Array];
+
+/** Arrays of any kind of floats. */
+type Samples = Record<number, number>;
 
 export interface HeldSound {
   readonly sampleRate: number;
@@ -13,6 +16,8 @@ export interface HeldSound {
   readonly length: number;
   /** Samples [from, to), as far as there are any; a copy. */
   cut(from: number, to: number): StereoPair;
+  /** All samples, without another copy on the way: half an hour is large. */
+  copyInto(channels: readonly [Samples, Samples]): void;
   /** The sound in columns, see {@link SamplePeaks}. */
   peaks(fromS: number, toS: number, columns: number): SamplePeaks;
 }
@@ -40,6 +45,12 @@ export function holdSound([left, right]: readonly [Int16Array, Int16Array], samp
   return {
     sampleRate,
     length: left.length,
+    copyInto(channels) {
+      [left, right].forEach((samples, c) => {
+        const into = channels[c];
+        for (let n = 0; n < samples.length; n++) into[n] = samples[n] / FULL_SCALE;
+      });
+    },
     cut: (from, to) => [toFloat(left.subarray(from, to)), toFloat(right.subarray(from, to))],
     peaks(fromS, toS, columns) {
       const [lows, highs] = [new Float32Array(columns), new Float32Array(columns)];

@@ -51,6 +51,12 @@ describe('a held sound', () => {
     [0, 0.5, 0].forEach((v, n) => expect(right[n]).toBeCloseTo(v, 4));
   });
 
+  it('is copied whole into arrays of any kind', () => {
+    const into = [new Float32Array(3), new Float64Array(3)] as const;
+    held(Float32Array.of(0.25, -1, 2)).copyInto(into);
+    for (const channel of into) [0.25, -1, 1].forEach((v, n) => expect(channel[n]).toBeCloseTo(v, 4));
+  });
+
   it('ends where it ends', () => {
     expect(held(new Float32Array(100)).cut(90, 200)[0]).toHaveLength(10);
   });

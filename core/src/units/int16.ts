@@ -1,9 +1,10 @@
 /** Samples of 16 bits and floats from -1 to 1, side by side. */
 
-const FULL_SCALE = 32767;
+/** What 16 bits hold at full scale. */
+export const FULL_SCALE = 32767;
 
 /** Clipped at full scale; NaN becomes silence. */
-export function toInt16(samples: Float32Array): Int16Array {
+export function toInt16(samples: ArrayLike<number>): Int16Array {
   const out = new Int16Array(samples.length);
   for (let n = 0; n < out.length; n++) {
     out[n] = Math.round(FULL_SCALE * Math.max(-1, Math.min(1, samples[n])));

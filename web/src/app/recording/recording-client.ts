@@ -4,6 +4,7 @@ import type { SamplePeaks } from '@wild-needle/core/playback';
 import type { SongDocument } from '@wild-needle/core/riff';
 import { toInt16 } from '@wild-needle/core/units';
 import type { Hearing } from './hearing';
+import { isHalf, type WaitingSound } from './waiting-sound';
 
 export type RecordingTask =
   | {
@@ -11,6 +12,8 @@ export type RecordingTask =
       /** 16 bits: half the memory, and as fine as most recordings are. */
       readonly channels: readonly [Int16Array, Int16Array];
       readonly sampleRate: number;
+      /** What is made of it waits in halves. */
+      readonly isHalf: boolean;
     }
   /** What the written tab is from now on. */
   | { readonly kind: 'write'; readonly document: SongDocument }
@@ -44,7 +47,7 @@ export type RecordingAnswer =
   | {
       readonly kind: 'heard';
       readonly id: number;
-      readonly channels: readonly Float32Array[];
+      readonly channels: readonly WaitingSound[];
       /** That its pitch is moved by already. */
       readonly semitones: number;
       /** False while only the part from the needle on is as it was wanted. */
@@ -102,7 +105,7 @@ function latest<T>(): {
 
 /** `channels`: one or two; they are copied. */
 export function createRecordingClient(
-  channels: readonly Float32Array[],
+  channels: readonly WaitingSound[],
   sampleRate: number,
   { onHeard, onProgress, onStage }: RecordingHandlers,
 ): RecordingClient {
@@ -113,7 +116,10 @@ export function createRecordingClient(
   const asked = { notes: latest<HeardNotes>(), peaks: latest<SamplePeaks>() };
   const left = toInt16(channels[0]);
   const right = channels[1] ? toInt16(channels[1]) : left.slice();
-  send({ kind: 'load', channels: [left, right], sampleRate }, [left.buffer, right.buffer]);
+  send({ kind: 'load', channels: [left, right], sampleRate, isHalf: isHalf(channels[0]) }, [
+    left.buffer,
+    right.buffer,
+  ]);
   worker.addEventListener('message', ({ data }: MessageEvent<RecordingAnswer>) => {
     if (data.kind === 'stage') onStage(data.shares);
     else if (data.kind === 'notes') asked.notes.answer(data.id, data.notes);

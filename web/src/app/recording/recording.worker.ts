@@ -19,12 +19,14 @@ import {
 import type { SongDocument } from '@wild-needle/core/riff';
 import { forEars, isolationOf } from './hearing';
 import type { RecordingAnswer, RecordingTask } from './recording-client';
+import { waitingSound, type WaitingSound } from './waiting-sound';
 
 /** Heard first: as much as is made in a moment; then pieces of this length between looks at the messages. */
 const FIRST_S = 4;
 const PIECE_S = 8;
 
 let sound: HeldSound | null = null;
+let isHalf = false;
 let written: SongDocument | null = null;
 let tab: TabInStep | null = null;
 let wanted = 0;
@@ -52,23 +54,36 @@ async function hear(
     send(id, done, 0, true);
     return;
   }
-  const whole: Mix = done ? (from, to) => [done[0].subarray(from, to), done[1].subarray(from, to)] : mix;
+  const whole: Mix = done
+    ? (from, to) => [
+        new Float32Array(done[0].subarray(from, to)),
+        new Float32Array(done[1].subarray(from, to)),
+      ]
+    : mix;
   const change = createPitchChange(2 ** (semitones / 12));
   const pitched = semitones === 0 ? whole : atOtherPitch(whole, change, length);
   const end = semitones === 0 ? length : change.lengthOf(length);
-  const channels: StereoPair = [new Float32Array(end), new Float32Array(end)];
+  const channels = silence(end);
   for (let from = 0; from < end; from += PIECE_S * sampleRate) {
     // Nothing to compute: then the whole song at once.
     if (semitones !== 0) await pause();
     if (wanted !== id) return;
-    pitched(from, Math.min(end, from + PIECE_S * sampleRate)).forEach((part, c) =>
-      channels[c].set(part, from),
-    );
+    put(channels, pitched(from, Math.min(end, from + PIECE_S * sampleRate)), from);
   }
   send(id, channels, semitones, true);
 }
 
-function send(id: number, channels: StereoPair, semitones: number, isWhole: boolean): void {
+type Waiting = readonly [WaitingSound, WaitingSound];
+
+function silence(length: number): Waiting {
+  return [waitingSound(length, isHalf), waitingSound(length, isHalf)];
+}
+
+function put(channels: Waiting, part: StereoPair, at: number): void {
+  part.forEach((samples, c) => channels[c].set(samples, at));
+}
+
+function send(id: number, channels: Waiting, semitones: number, isWhole: boolean): void {
   answer(
     { kind: 'heard', id, channels, semitones, isWhole },
     channels.map((c) => c.buffer),
@@ -80,31 +95,33 @@ async function made(
   held: HeldSound,
   mix: Mix,
   { id, fromS }: { readonly id: number; readonly fromS: number },
-): Promise<StereoPair | null> {
+): Promise<Waiting | null> {
   const { length, sampleRate } = held;
   const parts = partsFrom(Math.round(fromS * sampleRate), length, FIRST_S * sampleRate, PIECE_S * sampleRate);
-  // Until its part is made, the recording sounds as it is. One copy at a time: half an hour of floats is large.
-  let done = held.cut(0, length);
-  let share = 0;
-  for (const [i, { from, to }] of parts.entries()) {
-    if (i > 0) {
-      await pause();
-      if (wanted !== id) return null;
-    }
-    mix(from, to).forEach((part, c) => done[c].set(part, from));
+  const [first, ...others] = parts;
+  const begun = mix(first.from, first.to);
+  // Until its part is made, the recording sounds as it is.
+  const meanwhile = silence(length);
+  held.copyInto(meanwhile);
+  put(meanwhile, begun, first.from);
+  send(id, meanwhile, 0, false);
+  // Made when the other is on its way: half an hour is large, and is there once.
+  await pause();
+  const done = silence(length);
+  put(done, begun, first.from);
+  let share = (first.to - first.from) / length;
+  for (const { from, to } of others) {
+    await pause();
+    if (wanted !== id) return null;
+    put(done, mix(from, to), from);
     share += (to - from) / length;
-    if (i === 0) {
-      const first = done.map((channel) => channel.slice(from, to));
-      send(id, done, 0, false);
-      done = held.cut(0, length);
-      first.forEach((part, c) => done[c].set(part, from));
-    } else answer({ kind: 'progress', id, share });
+    answer({ kind: 'progress', id, share });
   }
   return done;
 }
 
 addEventListener('message', ({ data }: MessageEvent<RecordingTask>) => {
-  if (data.kind === 'load') sound = holdSound(data.channels, data.sampleRate);
+  if (data.kind === 'load') [sound, isHalf] = [holdSound(data.channels, data.sampleRate), data.isHalf];
   else if (data.kind === 'write') [written, tab] = [data.document, null];
   if (!sound) return;
   switch (data.kind) {

@@ -10,6 +10,7 @@ import { CountInClicks, type CountIn } from './count-in';
 import { isWhole, WHOLE, type Hearing } from '../recording/hearing';
 import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
 import type { SamplePeaks } from '@wild-needle/core/playback';
+import { inHalves } from '../recording/waiting-sound';
 import { createRecordingClient, type HeardSound, type RecordingClient } from '../recording/recording-client';
 import { createStretchNode, fitBlocks, scheduleSegment, type Pitch, type StretchNode } from './stretch-node';
 
@@ -24,11 +25,11 @@ const FADE_S = 0.015;
 const HEADROOM = 0.6;
 
 /**
- * Longer recordings play at a lower rate, so that half an hour stays under a gigabyte in the page, also while other ears are
- * made ready. A guitar loudspeaker carries 5 to 6 kHz; these rates carry 12 and 7.
+ * Longer recordings play at a lower rate, so that half an hour stays under 600 MB in the page, also while other ears are
+ * made ready. A guitar loudspeaker carries 5 to 6 kHz; these rates carry 12 and 6.
  */
 const LONG_RATES: readonly { readonly overS: number; readonly rate: number }[] = [
-  { overS: 20 * 60, rate: 14_000 },
+  { overS: 20 * 60, rate: 12_000 },
   { overS: 12 * 60, rate: 24_000 },
 ];
 
@@ -123,13 +124,17 @@ export class Player {
     const mine = this.loadNumber;
     this.statusSignal.set('loading');
     try {
-      const context = this.openContext(LONG_RATES.find((long) => lengthS > long.overS)?.rate);
+      const longRate = LONG_RATES.find((long) => lengthS > long.overS)?.rate;
+      const context = this.openContext(longRate);
       const decoded = await context.decodeAudioData(bytes);
       const node = await this.ensureNode(context);
       if (mine !== this.loadNumber) return;
       const durationS = decoded.duration;
       // One buffer: the stretcher misreads where several meet. Transferred, so that the page holds it once.
-      const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => decoded.getChannelData(c));
+      const channels = Array.from({ length: decoded.numberOfChannels }, (_, c) => {
+        const floats = decoded.getChannelData(c);
+        return longRate === undefined ? floats : inHalves(floats);
+      });
       this.recording = createRecordingClient(channels, decoded.sampleRate, {
         onHeard: (sound) => {
           if (sound.isWhole) this.hearingShareSignal.set(1);
@@ -330,7 +335,7 @@ export class Player {
     await fitBlocks(this.node, semitones);
     await this.node.addBuffers(
       [...channels],
-      channels.map((c) => c.buffer as ArrayBuffer),
+      channels.map((c) => c.buffer),
     );
     if (mine !== this.loadNumber) return;
     this.pitch = { ...this.pitch, madeSemitones: semitones };

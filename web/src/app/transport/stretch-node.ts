@@ -2,6 +2,7 @@
  * The time stretcher (signalsmith-stretch, MIT) as a typed node. It plays from buffers that it holds itself.
  * Its files are served beside the application, since a worklet can't be part of a bundle.
  */
+import type { WaitingSound } from '../recording/waiting-sound';
 import type { Segment } from './play-cursor';
 
 interface ScheduleChange {
@@ -16,7 +17,7 @@ interface ScheduleChange {
 
 export interface StretchNode extends AudioNode {
   configure(options: { blockMs: number; intervalMs: number; splitComputation: boolean }): Promise<void>;
-  addBuffers(channels: Float32Array[], transfer: ArrayBuffer[]): Promise<number>;
+  addBuffers(channels: WaitingSound[], transfer: ArrayBuffer[]): Promise<number>;
   dropBuffers(): Promise<unknown>;
   schedule(change: ScheduleChange): Promise<unknown>;
   latency(): Promise<number>;
