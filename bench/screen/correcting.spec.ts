@@ -221,15 +221,15 @@ function wrongPasses(document: Document, hand: Hand): WrongPass[] {
 
 /** Keys and clicks that somebody needed who put three songs right on an earlier screen, from the hardest to the easiest. */
 const BEFORE = [
-  [86, 16],
-  [49, 56],
-  [26, 5],
-] as const;
+  { keys: 86, clicks: 16 },
+  { keys: 49, clicks: 56 },
+  { keys: 26, clicks: 5 },
+];
 
 interface Result {
   readonly keys: number;
   readonly clicks: number;
-  readonly before: readonly [keys: number, clicks: number];
+  readonly before: { readonly keys: number; readonly clicks: number };
   readonly passesHeardWrongly: number;
   readonly wrong: readonly string[];
 }
