@@ -248,7 +248,7 @@ describe('text tab', () => {
       strums: [{ ...strum(0, [[6, 3]]), note: 'let it ring' }],
     };
     const riff = { ...RIFF, variations: [ending] };
-    const moved = { ...section, transpose: 2, answers: [{ pass: 0, variationId: 'e' }] };
+    const moved = { ...section, id: 'm', transpose: 2, answers: [{ pass: 0, variationId: 'e' }] };
     const tab = writeTextTab(song(riff, { sections: [moved] }));
     expect(tab).toMatch(/Main riff, Ending 2 \(pass 1 of .*\)\n {2}Bar 1, beat 1: let it ring\n/);
     const [, up] = tab.split('Main riff, Ending 2, 2 frets up (pass 1 of');
