@@ -1,6 +1,14 @@
 /** The metrics against examples worked by hand from their published definitions (sources in `metrics.ts`). */
 import { describe, expect, it } from 'vitest';
-import { fMeasure, matchTimes, pairwiseF, timesF, weightedRecall } from './metrics';
+import {
+  areaUnderCurve,
+  brierScore,
+  fMeasure,
+  matchTimes,
+  pairwiseF,
+  timesF,
+  weightedRecall,
+} from './metrics';
 
 describe('onsets within 50 ms, one to one (Böck, Krebs and Schedl 2012)', () => {
   it('count two detections of one onset as one hit and one false alarm', () => {
@@ -84,5 +92,27 @@ describe('pairwise frames (Levy and Sandler 2008)', () => {
   it('give two thirds when two equal parts are taken for one', () => {
     // 2 · C(n/2, 2) true pairs among C(n, 2) claimed: precision about 1/2, recall 1.
     expect(pairwiseF([{ startS: 0, endS: 20, label: 'A' }], truth)).toBeCloseTo(2 / 3, 2);
+  });
+});
+
+describe('the area under the curve (Hanley and McNeil 1982)', () => {
+  it('is .893 for the 109 CT images that they rate by hand', () => {
+    // Table 1, from memory: ratings 1 (definitely normal) to 5 (definitely abnormal).
+    const rated = (counts: readonly number[]): number[] =>
+      counts.flatMap((count, i) => Array<number>(count).fill(i + 1));
+    expect(areaUnderCurve(rated([3, 2, 2, 11, 33]), rated([33, 6, 6, 11, 2]))).toBeCloseTo(0.893, 3);
+  });
+
+  it('is one half for an answer that is always the same', () => {
+    expect(areaUnderCurve([0.3, 0.3], [0.3])).toBe(0.5);
+  });
+});
+
+describe('the score of Brier (1950)', () => {
+  it('is .19 for the ten forecasts of rain that he works through, summed over both outcomes', () => {
+    // Table 1, from memory: it rained on the second, third and fourth occasion.
+    const said = [0.7, 0.9, 0.8, 0.4, 0.2, 0, 0, 0, 0, 0.1];
+    const rained = said.map((_, i) => i >= 1 && i <= 3);
+    expect(2 * brierScore(said, rained)).toBeCloseTo(0.19, 12);
   });
 });

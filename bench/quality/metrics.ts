@@ -3,7 +3,9 @@
  * and Schedl, ISMIR 2012); beats, F-measure within 70 ms (Davies, Degara and Plumbley 2009, "Evaluation methods for
  * musical audio beat tracking algorithms"); chords, share of time with the right chord (weighted chord symbol recall,
  * Harte 2010, "Towards automatic extraction of harmony information from music signals", section 8.1); section labels,
- * pairwise frames (Levy and Sandler 2008, "Structural segmentation of musical audio by constrained clustering").
+ * pairwise frames (Levy and Sandler 2008, "Structural segmentation of musical audio by constrained clustering"); doubts, area
+ * under the curve (Hanley and McNeil 1982, "The meaning and use of the area under a receiver operating characteristic (ROC)
+ * curve") and the score of Brier (1950, "Verification of forecasts expressed in terms of probability").
  */
 
 /** Pairs of indices [heard, true] within the tolerance, the most that are possible; both lists ascend. */
@@ -77,4 +79,18 @@ export function pairwiseF(heard: readonly LabelledSpan[], truth: readonly Labell
   const pairs = (map: Map<string, number>): number =>
     [...map.values()].reduce((sum, n) => sum + (n * (n - 1)) / 2, 0);
   return fMeasure(pairs(counts), pairs(heardCounts), pairs(trueCounts));
+}
+
+/** How often a wrong one is doubted more than a right one; equal doubts count half. NaN without one of either. */
+export function areaUnderCurve(wrong: readonly number[], right: readonly number[]): number {
+  const sum = wrong.reduce(
+    (total, w) => total + right.reduce((beaten, r) => beaten + (r < w ? 1 : r === w ? 0.5 : 0), 0),
+    0,
+  );
+  return sum / (wrong.length * right.length);
+}
+
+/** Mean square of what a probability is off: half of what Brier sums over both outcomes. 0 is best. */
+export function brierScore(said: readonly number[], happened: readonly boolean[]): number {
+  return said.reduce((sum, p, i) => sum + (p - Number(happened[i])) ** 2, 0) / said.length;
 }

@@ -32,3 +32,5 @@ export type { Answer, PathParams, Route, Routes } from './routes';
 export { describeApi } from './openapi';
 export { AUDIO_FORMATS, MAX_CHANNELS, MAX_DURATION_S, TAKEN_ENDINGS, TAKEN_FORMATS } from './audio-formats';
 export type { AudioFormat, AudioFormatId } from './audio-formats';
+export { writtenSchema } from './verdicts';
+export type { Verdicts, Written } from './verdicts';

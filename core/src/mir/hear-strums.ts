@@ -3,6 +3,7 @@
  * from what each instant says alone, and again with what repeated passes say (`strokes/metrical-prior.ts`,
  * `strokes/stroke-pooling.ts`, `chords/chord-decoding.ts`).
  */
+import { bisector } from 'd3-array';
 import { identifyChord } from '../theory';
 import { decodeChords, type DecodedChord } from './chords/chord-decoding';
 import { createEvidence } from './chords/chord-evidence';
@@ -21,6 +22,7 @@ import {
   decideKind,
   isPalmMuted,
   kindOf,
+  NO_STROKE,
   strokeProbability,
   type StrokeProbabilities,
 } from './strokes/stroke-kinds';
@@ -33,6 +35,12 @@ export interface StrumHearing {
   readonly strength: OnsetStrength;
   /** With what is known of the song, or null at first. */
   hear(known: KnownForm | null, onShare?: (share: number) => void): HeardStrums;
+  /** What sounds in these spans, which are struck somewhere else, if at all: each is read as the tab says that it lies. */
+  ask(
+    spans: readonly StrumSpan[],
+    known: KnownForm | null,
+    onShare?: (share: number) => void,
+  ): DecodedChord[];
 }
 
 /** What a first hearing has told of the song. */
@@ -46,7 +54,16 @@ export interface HeardStrums {
   readonly strums: readonly HeardStrum[];
   /** Of each of them, that it is a stroke at all. */
   readonly strokeProbabilities: readonly number[];
+  /** Every instant at which something may have been struck, and as what. */
+  readonly candidates: readonly StrokeCandidate[];
 }
+
+export interface StrokeCandidate {
+  readonly timeS: number;
+  readonly stroke: StrokeProbabilities;
+}
+
+const byTime = bisector((timeS: number) => timeS);
 
 function describe(
   { timeS, endS }: StrumSpan,
@@ -95,16 +112,53 @@ export function createStrumHearing(
   const heardAlone = createStrokeNetwork(strokeWeights)(found.features);
   const { timesS, probabilities, annotations } = confirmStrokes(found.timesS, heardAlone, confirmed);
   const evidenceOf = createEvidence(midSide, sampleRate, offsetCents, chordWeights);
+  const strokesWith = (known: KnownForm | null): readonly StrokeProbabilities[] =>
+    known
+      ? poolStrokes(
+          applyMetricalPrior(timesS, probabilities, known.beatsS, annotations),
+          known.repetitionsOf(timesS),
+          annotations,
+        )
+      : probabilities;
+  /** The chords of spans in order of time; `strokes` says which are muted, `ofSpans` what is confirmed of them. */
+  const readSpans = (
+    spans: readonly StrumSpan[],
+    strokes: readonly StrokeProbabilities[],
+    ofSpans: readonly Annotation[],
+    known: KnownForm | null,
+    onShare?: (share: number) => void,
+  ): DecodedChord[] => {
+    const heard = spans.map((span, k) => {
+      onShare?.(k / spans.length);
+      return evidenceOf(span);
+    });
+    const evidence = confirmChords(heard, ofSpans);
+    const groups = known?.repetitionsOf(spans.map((s) => s.timeS));
+    const pulls = doublingPulls(
+      evidence.map((e) => e.logProbabilities),
+      strokes.map((stroke, k) => ({ riff: groups?.[k].riff ?? '', palmMuted: isPalmMuted(stroke) })),
+    );
+    return decodeChords(evidence, {
+      groups: groups?.map((group) => group.members),
+      pulls,
+      timesS: spans.map((span) => span.timeS),
+    });
+  };
   return {
     strength: found.strength,
+    ask(spans, known, onShare) {
+      const strokes = strokesWith(known);
+      const struck = spans.map(({ timeS }) => strokes.at(byTime.center(timesS, timeS)) ?? NO_STROKE);
+      return readSpans(
+        spans,
+        struck,
+        spans.map(() => null),
+        known,
+        onShare,
+      );
+    },
     hear(known, onShare) {
-      const strokes = known
-        ? poolStrokes(
-            applyMetricalPrior(timesS, probabilities, known.beatsS, annotations),
-            known.repetitionsOf(timesS),
-            annotations,
-          )
-        : probabilities;
+      const strokes = strokesWith(known);
       const chosen = chooseStrokes(timesS, strokes);
       const spans = spansFrom(
         chosen.map((k) => timesS[k]),
@@ -112,27 +166,19 @@ export function createStrumHearing(
       );
       const endsS = findNoteReleases(midSide.side ?? midSide.mid, sampleRate, spans);
       const ofChosen = chosen.map((k) => annotations[k]);
-      const heard = spans.map((span, k) => {
-        onShare?.(k / spans.length);
-        return evidenceOf(span);
-      });
-      const evidence = confirmChords(heard, ofChosen);
-      const groups = known?.repetitionsOf(spans.map((s) => s.timeS));
-      const pulls = doublingPulls(
-        evidence.map((e) => e.logProbabilities),
-        chosen.map((c, k) => ({ riff: groups?.[k].riff ?? '', palmMuted: isPalmMuted(strokes[c]) })),
-      );
-      const chords = decodeChords(
-        evidence,
-        groups?.map((group) => group.members),
-        pulls,
-        spans.map((span) => span.timeS),
+      const chords = readSpans(
+        spans,
+        chosen.map((k) => strokes[k]),
+        ofChosen,
+        known,
+        onShare,
       );
       return {
         strums: chords.map((chord, k) =>
           describe({ timeS: spans[k].timeS, endS: endsS[k] }, strokes[chosen[k]], chord, ofChosen[k]),
         ),
         strokeProbabilities: chosen.map((k) => strokeProbability(strokes[k])),
+        candidates: timesS.map((timeS, k) => ({ timeS, stroke: strokes[k] })),
       };
     },
   };

@@ -14,10 +14,12 @@ export { chromaSimilarity, computeBarChroma } from './form/bar-chroma';
 export type { BarChroma } from './form/bar-chroma';
 export { estimateReferenceOffset } from './reference-offset';
 export { estimateKey, estimateSectionKeys } from './chords/key-estimate';
-export { listen } from './listen';
+export { hearSong, listen } from './listen';
 export type { DescribedSection, Heard, HeardSoFar, ListenOptions, OnProgress } from './listen';
 export type { HeardGuitar } from './two-guitars';
+export { NOTHING_CONFIRMED } from './confirmed';
 export type { Confirmed, ConfirmedStrum } from './confirmed';
+export type { StrokeCandidate } from './hear-strums';
 // What the networks see, for those who train them.
 export { splitStereo } from './stereo';
 export { computeStrengths, findStrokeCandidates } from './strokes/stroke-candidates';
@@ -42,7 +44,7 @@ export {
 export { enumerateMeters, gridOfMeter, METER_FEATURES } from './meter/meter';
 export type { MeterHypothesis, MeterStrum } from './meter/meter';
 export { applyLayer, readLayer } from './net/network';
-export { logistic, softmax } from './net/probability';
+export { logistic, logOdds, softmax } from './net/probability';
 export { FIRST_HEARD_NOTE, hearNotes } from './chords/heard-notes';
 export type { HeardNotes, NoteSpan } from './chords/heard-notes';
 export type { LayerWeights } from './net/network';

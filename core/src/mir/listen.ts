@@ -10,7 +10,7 @@ import { barContents } from './form/bar-contents';
 import { computeBarChroma } from './form/bar-chroma';
 import { findSections } from './form/form';
 import { groupRepetitions } from './form/repetition-groups';
-import { createStrumHearing, type KnownForm } from './hear-strums';
+import { createStrumHearing, type HeardStrums, type KnownForm, type StrumHearing } from './hear-strums';
 import { placeBars, type BarLayout } from './meter/bars';
 import meterWeights from './meter/meter.json';
 import { rankMeters } from './meter/rank-meters';
@@ -74,15 +74,19 @@ function measureReference(
   return { cents: referenceCents, spreadCents, isNearQuarterTone: false, overTime, histogram, partials };
 }
 
-/**
- * Measures a recording of one or two channels at {@link ANALYSIS_SAMPLE_RATE}; times are seconds from its first sample. Throws a
- * RangeError at another rate: windows, features and weights are made for this one, and what is heard at another is wrong
- * without a sign of it.
- */
-export function listen(
+/** What listening to a whole song leaves, for asking the recording on. */
+export interface SongHearing extends Omit<Heard, 'guitars'> {
+  readonly hearing: StrumHearing;
+  /** Null where there is no pulse. */
+  readonly known: KnownForm | null;
+  readonly heardStrums: HeardStrums;
+}
+
+/** Everything up to the second guitar; see {@link listen}. */
+export function hearSong(
   signal: StereoSignal,
   { onProgress = () => undefined, onPart, confirmed = NOTHING_CONFIRMED }: ListenOptions = {},
-): Heard {
+): SongHearing {
   const { sampleRate } = signal;
   if (sampleRate !== ANALYSIS_SAMPLE_RATE) {
     throw new RangeError(`sampleRate must be ${ANALYSIS_SAMPLE_RATE} Hz, but was ${sampleRate}`);
@@ -109,7 +113,6 @@ export function listen(
   }));
   const ranked = rankMeters(hearing.strength, struck, durationS, meterWeights);
   if (!ranked) {
-    onProgress(1, 'Done');
     const { strums } = first;
     return {
       durationS,
@@ -117,9 +120,11 @@ export function listen(
       grid: null,
       meters: [],
       strums,
-      guitars: [],
       key: estimateKey(strums),
       sections: [],
+      hearing,
+      known: null,
+      heardStrums: first,
     };
   }
   const grid = placeBars(ranked.reading, struck, hearing.strength, durationS, meterWeights);
@@ -137,23 +142,39 @@ export function listen(
     beatsS: grid.beatsS,
     repetitionsOf: (timesS) => groupRepetitions(timesS, drafted, downbeatsS, bars),
   };
-  const { strums } = hearing.hear(known);
+  const heardStrums = hearing.hear(known);
+  const { strums } = heardStrums;
   const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength, chroma);
   const keys = estimateSectionKeys(strums, sections);
-
-  onProgress(0.8, 'Listening for a second guitar');
-  const guitars = hearGuitarsApart(signal, strums, offsetCents, known, (share) =>
-    onProgress(0.82 + 0.17 * share, 'Listening to each guitar'),
-  );
-  onProgress(1, 'Done');
   return {
     durationS,
     reference,
     grid,
     meters: ranked.alternatives,
     strums,
-    guitars,
     key: estimateKey(strums),
     sections: sections.map((section, s) => ({ ...section, key: keys[s] })),
+    hearing,
+    known,
+    heardStrums,
   };
+}
+
+/**
+ * Measures a recording of one or two channels at {@link ANALYSIS_SAMPLE_RATE}; times are seconds from its first sample. Throws a
+ * RangeError at another rate: windows, features and weights are made for this one, and what is heard at another is wrong
+ * without a sign of it.
+ */
+export function listen(signal: StereoSignal, options: ListenOptions = {}): Heard {
+  const { onProgress = () => undefined } = options;
+  const { hearing: _, heardStrums: __, known, ...heard } = hearSong(signal, options);
+  const offsetCents = heard.reference?.cents ?? 0;
+  if (known) onProgress(0.8, 'Listening for a second guitar');
+  const guitars = known
+    ? hearGuitarsApart(signal, heard.strums, offsetCents, known, (share) =>
+        onProgress(0.82 + 0.17 * share, 'Listening to each guitar'),
+      )
+    : [];
+  onProgress(1, 'Done');
+  return { ...heard, guitars };
 }

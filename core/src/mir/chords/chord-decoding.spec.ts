@@ -89,16 +89,18 @@ describe('decoding of chords', () => {
       [45, FIFTH, 0.6],
     ]);
     const group = [0, 1, 2];
-    expect(decodeChords([mostly, misheard, mostly], [group, group, group]).map((c) => c.bass)).toEqual([
-      43, 43, 43,
-    ]);
+    expect(
+      decodeChords([mostly, misheard, mostly], { groups: [group, group, group] }).map((c) => c.bass),
+    ).toEqual([43, 43, 43]);
   });
 
   it('keeps a strum that is clear and unlike those of the other passes', () => {
     const others = evidence([[43, FIFTH, 0.95]]);
     const clear = evidence([[46, FIFTH, 0.95]]);
     const group = [0, 1, 2, 3];
-    const heard = decodeChords([others, others, clear, others], [group, group, [2, 0, 1, 3], group]);
+    const heard = decodeChords([others, others, clear, others], {
+      groups: [group, group, [2, 0, 1, 3], group],
+    });
     expect(heard.map((c) => c.bass)).toEqual([43, 43, 46, 43]);
   });
 

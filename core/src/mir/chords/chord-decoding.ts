@@ -20,6 +20,8 @@ export interface DecodedChord {
   readonly probability: number;
   /** Readings that come next, likeliest first. */
   readonly alternatives: readonly { readonly midi: readonly MidiNote[]; readonly probability: number }[];
+  /** Of exactly these notes, lowest first. */
+  readonly probabilityOf: (midi: readonly MidiNote[]) => number;
 }
 
 const CLASSES = BASS_NOTES * SHAPES;
@@ -90,31 +92,40 @@ function withVocabulary(evidence: readonly Float32Array[]): Float32Array[] {
   return posteriors;
 }
 
-/**
- * `groups[k]`: indices of strums, with k itself, at the same position of repeated passes; their evidence is pooled.
- * `pulls[k]`: what its riff says for one string more, see `octave-doubling.ts`. `timesS` of the strums, in order: those near each
- * other that sound alike decide together (`chord-pooling.ts`); null: each for itself.
- */
-export function decodeChords(
+/** What is known of strums besides their own evidence. */
+export interface Together {
+  /** For each strum the indices of those, with itself, at the same position of repeated passes; their evidence is pooled. */
+  readonly groups?: readonly (readonly number[])[] | undefined;
+  /** What its riff says for one string more, see `octave-doubling.ts`. */
+  readonly pulls?: readonly number[] | null;
+  /** In order: strums near each other that sound alike decide together (`chord-pooling.ts`); null: each for itself. */
+  readonly timesS?: readonly number[] | null;
+}
+
+/** The probability of every reading of each strum; index as in {@link ChordEvidence}. */
+function readChords(
   strums: readonly ChordEvidence[],
-  groups: readonly (readonly number[])[] = strums.map((_, k) => [k]),
-  pulls: readonly number[] | null = null,
-  timesS: readonly number[] | null = null,
-): DecodedChord[] {
+  { groups = strums.map((_, k) => [k]), pulls = null, timesS = null }: Together,
+): Float32Array[] {
   if (strums.length === 0) return [];
   const said = strums.map((strum) => strum.logProbabilities);
   const passes = poolPasses(said, groups);
   const evidence = timesS ? poolSoundingAlike(passes, said, timesS) : passes;
   if (pulls) evidence.forEach((own, k) => pullDoubling(own, pulls[k]));
-  let posteriors = withVocabulary(evidence);
+  const posteriors = withVocabulary(evidence);
   const ofGuitar = withoutBassGuitar(evidence, posteriors);
-  if (ofGuitar) posteriors = withVocabulary(ofGuitar);
-  return posteriors.map((posterior, k) => {
+  return ofGuitar ? withVocabulary(ofGuitar) : posteriors;
+}
+
+/** The likeliest reading of each strum. */
+export function decodeChords(strums: readonly ChordEvidence[], together: Together = {}): DecodedChord[] {
+  const { groups } = together;
+  return readChords(strums, together).map((posterior, k) => {
     const read = (reading: number): { midi: number[]; bass: MidiNote; shape: number } => {
       const bass = LOWEST_BASS + Math.floor(reading / SHAPES);
       const shape = reading % SHAPES;
-      const above =
-        CHORD_SHAPES[shape].notes ?? notesPresent(groups[k].map((i) => strums[i].activation(bass)));
+      const members = groups?.[k] ?? [k];
+      const above = CHORD_SHAPES[shape].notes ?? notesPresent(members.map((i) => strums[i].activation(bass)));
       return { midi: above.map((a) => bass + a), bass, shape };
     };
     const best = likeliest(posterior);
@@ -127,8 +138,18 @@ export function decodeChords(
         midi: read(c).midi,
         probability: posterior[c],
       })),
+      probabilityOf: (midi) => probabilityOf(posterior, midi),
     };
   });
+}
+
+/** Of exactly these notes, by any shape; of a set that no shape has, what is left for its lowest note. */
+function probabilityOf(posterior: Float32Array, midi: readonly MidiNote[]): number {
+  const bass = midi[0] - LOWEST_BASS;
+  if (bass < 0 || bass >= BASS_NOTES) return 0;
+  const above = midi.map((note) => note - midi[0]).join();
+  const known = CHORD_SHAPES.findIndex(({ notes }) => notes?.join() === above);
+  return posterior[bass * SHAPES + (known >= 0 ? known : CHORD_SHAPES.length - 1)];
 }
 
 /**

@@ -1,0 +1,156 @@
+/**
+ * What the recording says of each written strum, before anything is made of it: how likely its own notes are where it is written,
+ * whether anything is struck there, how, and what is struck beside it that nobody has written.
+ */
+import { bisector } from 'd3-array';
+import {
+  decideKind,
+  hearSong,
+  kindOf,
+  NOTHING_CONFIRMED,
+  STROKE_KINDS,
+  strokeProbability,
+  type HeardStrum,
+  type OnProgress,
+  type StereoSignal,
+  type StrokeCandidate,
+} from '../mir';
+import { SAME_STROKE_S, type MidiNote } from '../units';
+
+/** A strum as the tab has it, at its place in the recording. */
+export interface WrittenStrum {
+  readonly timeS: number;
+  readonly endS: number;
+  /** Sounding notes, lowest first; empty for a dead stroke. */
+  readonly midi: readonly MidiNote[];
+  readonly palmMuted: boolean;
+  readonly dead: boolean;
+}
+
+export interface StrumEvidence {
+  /** Probability that its notes sound where it is written; null for a dead stroke. */
+  readonly notes: number | null;
+  /** That something is struck within {@link SAME_STROKE_S} of it. */
+  readonly struck: number;
+  /** Of a stroke there, that it is played as it is written: ringing, muted or dead. */
+  readonly kind: number;
+  /** What was heard there: the strum of the hearing, or what sounds in its span where none is. */
+  readonly heard: Pick<HeardStrum, 'midi' | 'palmMuted' | 'dead'> | null;
+  /** Struck so much later than written; null where nothing was. */
+  readonly offsetS: number | null;
+  /** A strum that nobody has written and that plays the same nearby: when, and how likely it is this one. */
+  readonly elsewhere: { readonly timeS: number; readonly probability: number } | null;
+}
+
+export interface Evidence {
+  /** One for each written strum. */
+  readonly strums: readonly StrumEvidence[];
+  /** Strums that are heard where none is written. */
+  readonly extra: readonly HeardStrum[];
+}
+
+/** A strum written at the wrong time was played up to so much earlier or later: an eighth at 100 bpm and a little. */
+const ELSEWHERE_S = 0.45;
+/** A stroke ends the span of what is written before it from this probability on. */
+const ENDS_SPAN = 0.5;
+/** Chords are read over this at least. */
+const SHORTEST_S = 0.06;
+
+const byTime = bisector((one: { readonly timeS: number }) => one.timeS);
+
+/** Of ascending instants those in [fromS, toS]. */
+function within<T extends { readonly timeS: number }>(
+  all: readonly T[],
+  fromS: number,
+  toS: number,
+): readonly T[] {
+  return all.slice(byTime.left(all, fromS), byTime.right(all, toS));
+}
+
+/** The candidate that is likeliest the stroke of an instant; null where none is near. */
+function strokeAt(candidates: readonly StrokeCandidate[], timeS: number): StrokeCandidate | null {
+  const near = within(candidates, timeS - SAME_STROKE_S, timeS + SAME_STROKE_S);
+  return near.reduce<StrokeCandidate | null>(
+    (best, one) => (!best || strokeProbability(one.stroke) > strokeProbability(best.stroke) ? one : best),
+    null,
+  );
+}
+
+/** Written strums with the heard one of each; both in order of time, each heard one is taken once, the nearest first. */
+function pairUp(
+  written: readonly WrittenStrum[],
+  heard: readonly HeardStrum[],
+): { readonly partner: readonly (HeardStrum | null)[]; readonly extra: readonly HeardStrum[] } {
+  const pairs = written.flatMap((w, i) =>
+    within(heard, w.timeS - SAME_STROKE_S, w.timeS + SAME_STROKE_S).map((h) => ({
+      i,
+      h,
+      apart: Math.abs(h.timeS - w.timeS),
+    })),
+  );
+  const partner = new Array<HeardStrum | null>(written.length).fill(null);
+  const taken = new Set<HeardStrum>();
+  for (const { i, h } of pairs.sort((a, b) => a.apart - b.apart)) {
+    if (partner[i] || taken.has(h)) continue;
+    partner[i] = h;
+    taken.add(h);
+  }
+  return { partner, extra: heard.filter((h) => !taken.has(h)) };
+}
+
+/** Less likely than this, nothing is struck. */
+const HARDLY_STRUCK = 0.1;
+
+/** What is heard where the hearing has no strum of its own. */
+function soundingThere(midi: readonly MidiNote[], stroke: StrokeCandidate | null): StrumEvidence['heard'] {
+  if (!stroke || strokeProbability(stroke.stroke) < HARDLY_STRUCK) return null;
+  const kind = decideKind(stroke.stroke);
+  return { midi: kind === 'dead' ? [] : midi, palmMuted: kind === 'palmMute', dead: kind === 'dead' };
+}
+
+/** `written` in order of time; `referenceCents`: pitch of the recording, measured when null. Throws as `listen` of mir does. */
+export function gatherEvidence(
+  signal: StereoSignal,
+  written: readonly WrittenStrum[],
+  {
+    referenceCents = null,
+    onProgress,
+  }: { readonly referenceCents?: number | null; readonly onProgress?: OnProgress },
+): Evidence {
+  const confirmed = { ...NOTHING_CONFIRMED, referenceCents };
+  const song = hearSong(signal, { confirmed, ...(onProgress && { onProgress }) });
+  const { candidates } = song.heardStrums;
+  const { partner, extra } = pairUp(written, song.strums);
+  const strokes = written.map((w, i) => {
+    const heard = partner[i];
+    return strokeAt(candidates, heard ? heard.timeS : w.timeS);
+  });
+  const sure = candidates.filter(({ stroke }) => strokeProbability(stroke) >= ENDS_SPAN);
+  const spans = written.map((w, i) => {
+    const timeS = partner[i]?.timeS ?? w.timeS;
+    const [next] = within(sure, timeS + SHORTEST_S, Infinity);
+    const endS = Math.min(written[i + 1]?.timeS ?? song.durationS, next?.timeS ?? song.durationS);
+    return { timeS, endS: Math.max(endS, timeS + SHORTEST_S) };
+  });
+  const chords = song.hearing.ask(spans, song.known);
+  const strums = written.map((w, i): StrumEvidence => {
+    const stroke = strokes[i];
+    const heard = partner[i];
+    const struck = stroke ? strokeProbability(stroke.stroke) : 0;
+    const kind = stroke && struck > 0 ? stroke.stroke[kindOf(w)] / struck : 1 / STROKE_KINDS.length;
+    const same = within(extra, w.timeS - ELSEWHERE_S, w.timeS + ELSEWHERE_S).filter(
+      (e) => e.midi.join() === w.midi.join() && e.dead === w.dead,
+    );
+    const [first] = [...same].sort((a, b) => b.confidence - a.confidence);
+    const elsewhere = heard || !first ? null : { timeS: first.timeS, probability: first.confidence };
+    return {
+      notes: w.dead ? null : chords[i].probabilityOf(w.midi),
+      struck,
+      kind,
+      heard: heard ?? (elsewhere && first ? first : soundingThere(chords[i].midi, stroke)),
+      offsetS: heard ? heard.timeS - w.timeS : elsewhere ? elsewhere.timeS - w.timeS : null,
+      elsewhere,
+    };
+  });
+  return { strums, extra };
+}

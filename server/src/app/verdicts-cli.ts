@@ -1,0 +1,100 @@
+/**
+ * `npm run -s verdicts -- AUDIO WRITTEN.json`: how far each strum that is written about a recording is doubted, as one JSON object on
+ * standard output; see `contract/src/verdicts.ts`. Progress goes to standard error; bad input ends with one sentence and exit
+ * code 1.
+ */
+import { readFile } from 'node:fs/promises';
+import { writtenSchema, type Verdicts, type Written } from '@wild-needle/contract';
+import { gatherEvidence, judge, type WrittenStrum } from '@wild-needle/core/check';
+import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/units';
+import { AudioProblem } from '../audio/audio-problem';
+import { decodeAudio } from '../audio/decode';
+
+async function readWritten(path: string): Promise<Written> {
+  const text = await readFile(path, 'utf8').catch((cause: unknown) => {
+    throw new RangeError(`${path} can't be read`, { cause });
+  });
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch (cause) {
+    throw new RangeError(`${path} is not JSON`, { cause });
+  }
+  const parsed = writtenSchema.safeParse(json);
+  if (parsed.success) return parsed.data;
+  const [{ path: at, message }] = parsed.error.issues;
+  throw new RangeError(
+    `${path} is not wild-needle/written@1: ${[at.join('.'), message].filter(Boolean).join(': ')}`,
+  );
+}
+
+function strumsOf({ tuning, strums }: Written): WrittenStrum[] {
+  return strums.map(({ timeS, durationS, frets, palmMute, dead }) => ({
+    timeS,
+    endS: timeS + durationS,
+    midi: dead
+      ? []
+      : frets
+          .flatMap((fret, s) => (fret === null ? [] : [tuning.stringsMidi[s] + tuning.capo + fret]))
+          .sort((a, b) => a - b),
+    palmMuted: palmMute,
+    dead,
+  }));
+}
+
+const rounded = (value: number): number => Math.round(1e4 * value) / 1e4;
+
+/** Throws an AudioProblem or a RangeError that says what would work. */
+export async function verdictsOf(
+  args: readonly string[],
+  onProgress: (share: number, doing: string) => void = () => undefined,
+): Promise<Verdicts> {
+  if (args.length !== 2) {
+    throw new RangeError('Give a recording and what is written: npm run -s verdicts -- AUDIO WRITTEN.json');
+  }
+  const written = await readWritten(args[1]);
+  const signal = await decodeAudio(args[0], ANALYSIS_SAMPLE_RATE);
+  const evidence = gatherEvidence(signal, strumsOf(written), { onProgress });
+  return {
+    schema: 'wild-needle/verdicts@1',
+    strums: judge(evidence).map(({ verdict, doubt, kinds, heard, offsetS }) => ({
+      verdict,
+      doubt: rounded(doubt),
+      kinds: {
+        notes: rounded(kinds.notes),
+        mute: rounded(kinds.mute),
+        time: rounded(kinds.time),
+        there: rounded(kinds.there),
+      },
+      heard: heard && {
+        midi: heard.midi,
+        palmMute: heard.palmMuted,
+        dead: heard.dead,
+        offsetMs: Math.round(1000 * (offsetS ?? 0)),
+      },
+      reason: '',
+    })),
+    extra: evidence.extra.map(({ timeS, midi, confidence }) => ({
+      timeS: rounded(timeS),
+      midi,
+      confidence: rounded(confidence),
+    })),
+  };
+}
+
+if (import.meta.filename === process.argv[1]) {
+  let lastShown = '';
+  const onProgress = (share: number, doing: string): void => {
+    const line = `${String(Math.round(share * 100)).padStart(3)} % ${doing}`;
+    if (line !== lastShown) process.stderr.write(`${line}\n`);
+    lastShown = line;
+  };
+  verdictsOf(process.argv.slice(2), onProgress).then(
+    (verdicts) => process.stdout.write(`${JSON.stringify(verdicts)}\n`),
+    (error: unknown) => {
+      const isForUser = error instanceof AudioProblem || error instanceof RangeError;
+      process.stderr.write(`${isForUser ? error.message : String(error)}\n`);
+      process.exitCode = 1;
+    },
+  );
+}
