@@ -1,6 +1,6 @@
 /**
  * The gate of the judge: errors written into the tabs of the project's own three songs must be found as well as they were. Floors lie a
- * little under what was reached when they were set.
+ * little under what was reached when they were set: an area of .9997, 2.4 % false alarms, .015.
  */
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -8,12 +8,14 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { gatherEvidence, judge, type Judgement } from '@wild-needle/core/check';
 import { createRandom } from '@wild-needle/core/units';
-import { spoilTab, type Wrong } from '../../training/spoiled-tab';
+import { spoilTab, type Wrong } from './spoiled-tab';
 import { areaUnderCurve, brierScore } from './metrics';
 import { renderOwnSongs } from './own-songs';
 import { readSound } from './read-sound';
 
-const FLOORS = { area: 0.95, falseAlarms: 0.03, brier: 0.04 };
+/** Each song is spoiled so often, otherwise every time. */
+const ROUNDS = 3;
+const FLOORS = { area: 0.99, falseAlarms: 0.04, brier: 0.025 };
 
 describe('errors in the tabs of the three songs', () => {
   const folder = mkdtempSync(join(tmpdir(), 'wn-own-verdicts-'));
@@ -29,13 +31,15 @@ describe('errors in the tabs of the three songs', () => {
         palmMuted: s.palmMuted,
         dead: false,
       }));
-      const spoiled = spoilTab(createRandom(seed), truth);
-      const evidence = gatherEvidence(
-        readSound(path),
-        spoiled.map((s) => s.strum),
-        {},
-      );
-      judge(evidence).forEach((judgement, i) => rows.push({ wrong: spoiled[i].wrong, judgement }));
+      for (let round = 0; round < ROUNDS; round++) {
+        const spoiled = spoilTab(createRandom(10 * seed + round), truth);
+        const evidence = gatherEvidence(
+          readSound(path),
+          spoiled.map((s) => s.strum),
+          {},
+        );
+        judge(evidence).forEach((judgement, i) => rows.push({ wrong: spoiled[i].wrong, judgement }));
+      }
     });
   }, 120_000);
 
@@ -43,7 +47,7 @@ describe('errors in the tabs of the three songs', () => {
     rows.filter(({ wrong }) => (wrong !== null) === isWrong).map(({ judgement }) => judgement.doubt);
 
   it('are doubted more than what is right', () => {
-    expect(doubts(true).length).toBeGreaterThan(10);
+    expect(doubts(true).length).toBeGreaterThan(25);
     expect(areaUnderCurve(doubts(true), doubts(false))).toBeGreaterThanOrEqual(FLOORS.area);
   });
 

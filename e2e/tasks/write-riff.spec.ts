@@ -211,6 +211,7 @@ test('shows what sounds on the neck, ranks ways by it, and keeps an own shape ac
 
   // The undo went to the strum that it changed.
   await page.keyboard.press('ArrowLeft');
+  await expect(page.getByRole('heading', { name: 'Bar 1, beat 1' })).toBeVisible();
   // The list and the neck are reached by Tab; there the arrows are theirs.
   const neck = page.getByRole('application', { name: /on the neck/ });
   await neck.focus();

@@ -12,6 +12,7 @@ import {
   strokeProbability,
   type HeardStrum,
   type OnProgress,
+  type SongHearing,
   type StereoSignal,
   type StrokeCandidate,
 } from '../mir';
@@ -108,6 +109,26 @@ function soundingThere(midi: readonly MidiNote[], stroke: StrokeCandidate | null
   return { midi: kind === 'dead' ? [] : midi, palmMuted: kind === 'palmMute', dead: kind === 'dead' };
 }
 
+/** A recording that lies this far from equal temperament may be meant a semitone higher or lower. */
+const UNSURE_CENTS = 30;
+
+/**
+ * A recording between two notes: which of them is meant the tab knows. The other pitch of the recording, in cents, where most of what is
+ * heard lies the same semitone beside what is written; null otherwise.
+ */
+function otherReading({ reference, strums }: SongHearing, written: readonly WrittenStrum[]): number | null {
+  const cents = reference?.cents ?? 0;
+  const semitone = Math.sign(cents);
+  const { partner } = pairUp(written, strums);
+  const sounding = written.flatMap((w, i) => {
+    const midi = partner[i]?.midi ?? [];
+    return w.midi.length > 0 && midi.length > 0 ? [midi[0] - w.midi[0]] : [];
+  });
+  const isMoved = (by: number): boolean => 2 * sounding.filter((d) => d === by).length > sounding.length;
+  if (Math.abs(cents) < UNSURE_CENTS) return null;
+  return isMoved(-semitone) ? cents - 100 * semitone : null;
+}
+
 /** `written` in order of time; `referenceCents`: pitch of the recording, measured when null. Throws as `listen` of mir does. */
 export function gatherEvidence(
   signal: StereoSignal,
@@ -117,8 +138,14 @@ export function gatherEvidence(
     onProgress,
   }: { readonly referenceCents?: number | null; readonly onProgress?: OnProgress },
 ): Evidence {
-  const confirmed = { ...NOTHING_CONFIRMED, referenceCents };
-  const song = hearSong(signal, { confirmed, ...(onProgress && { onProgress }) });
+  const hearAt = (cents: number | null): SongHearing =>
+    hearSong(signal, {
+      confirmed: { ...NOTHING_CONFIRMED, referenceCents: cents },
+      ...(onProgress && { onProgress }),
+    });
+  const first = hearAt(referenceCents);
+  const otherCents = referenceCents === null ? otherReading(first, written) : null;
+  const song = otherCents === null ? first : hearAt(otherCents);
   const { candidates } = song.heardStrums;
   const { partner, extra } = pairUp(written, song.strums);
   const strokes = written.map((w, i) => {
@@ -130,7 +157,7 @@ export function gatherEvidence(
     const timeS = partner[i]?.timeS ?? w.timeS;
     const [next] = within(sure, timeS + SHORTEST_S, Infinity);
     const endS = Math.min(written[i + 1]?.timeS ?? song.durationS, next?.timeS ?? song.durationS);
-    return { timeS, endS: Math.max(endS, timeS + SHORTEST_S) };
+    return { timeS, endS: Math.max(endS, timeS + SHORTEST_S), midi: w.midi };
   });
   const chords = song.hearing.ask(spans, song.known);
   const strums = written.map((w, i): StrumEvidence => {
@@ -141,13 +168,14 @@ export function gatherEvidence(
     const same = within(extra, w.timeS - ELSEWHERE_S, w.timeS + ELSEWHERE_S).filter(
       (e) => e.midi.join() === w.midi.join() && e.dead === w.dead,
     );
-    const [first] = [...same].sort((a, b) => b.confidence - a.confidence);
-    const elsewhere = heard || !first ? null : { timeS: first.timeS, probability: first.confidence };
+    const [likeliest] = [...same].sort((a, b) => b.confidence - a.confidence);
+    const elsewhere =
+      heard || !likeliest ? null : { timeS: likeliest.timeS, probability: likeliest.confidence };
     return {
       notes: w.dead ? null : chords[i].probabilityOf(w.midi),
       struck,
       kind,
-      heard: heard ?? (elsewhere && first ? first : soundingThere(chords[i].midi, stroke)),
+      heard: heard ?? (elsewhere && likeliest ? likeliest : soundingThere(chords[i].midi, stroke)),
       offsetS: heard ? heard.timeS - w.timeS : elsewhere ? elsewhere.timeS - w.timeS : null,
       elsewhere,
     };

@@ -36,8 +36,9 @@ interface Line {
 }
 
 /**
- * Fitted on generated songs with errors planted at random into one strum of ten (`training/fit-doubt.ts`), not on tabs that the
- * benchmark plants: there networks are surer than they are right, and what one strum of ten hides is rarer than they think.
+ * One strum in ten is wrong before anybody listens, which is log-odds of -2.2; and networks are a little surer than they are right.
+ * Set before any song was judged, and kept: the calibration error on the rendered songs is in docs/accuracy.md. A fit on the generated
+ * songs was tried (docs/experiments.md): their hearing is wrong so often that it makes the judge too timid everywhere else.
  */
 const LINES: Readonly<Record<'notes' | 'mute' | 'struck', Line>> = {
   notes: { base: -2.5, slope: 0.8 },

@@ -9,7 +9,8 @@ import { decodeChords, type DecodedChord } from './chords/chord-decoding';
 import { createEvidence } from './chords/chord-evidence';
 import { CHORD_SHAPES } from './chords/chord-shapes.data';
 import chordWeights from './chords/chords.json';
-import { confirmChords } from './chords/confirmed-chords';
+import { confirmChords, correctShapes } from './chords/confirmed-chords';
+import type { ChordEvidence } from './chords/chord-network';
 import { doublingPulls } from './chords/octave-doubling';
 import type { Annotation, Confirmed } from './confirmed';
 import type { OnsetStrength } from './onsets/onset-strength';
@@ -28,6 +29,7 @@ import {
 } from './strokes/stroke-kinds';
 import { poolStrokes } from './strokes/stroke-pooling';
 import strokeWeights from './strokes/strokes.json';
+import type { MidiNote } from '../units';
 import type { HeardStrum, MidSide, RepetitionGroup, StrumSpan } from './types';
 
 export interface StrumHearing {
@@ -35,12 +37,15 @@ export interface StrumHearing {
   readonly strength: OnsetStrength;
   /** With what is known of the song, or null at first. */
   hear(known: KnownForm | null, onShare?: (share: number) => void): HeardStrums;
-  /** What sounds in these spans, which are struck somewhere else, if at all: each is read as the tab says that it lies. */
-  ask(
-    spans: readonly StrumSpan[],
-    known: KnownForm | null,
-    onShare?: (share: number) => void,
-  ): DecodedChord[];
+  /**
+   * What sounds in spans that a tab names, in order of time. `midi`, what it says that sounds there, is believed on the whole and of no
+   * strum for itself: shapes that the network takes for others all over the song are corrected by it.
+   */
+  ask(spans: readonly AskedSpan[], known: KnownForm | null): DecodedChord[];
+}
+
+export interface AskedSpan extends StrumSpan {
+  readonly midi: readonly MidiNote[];
 }
 
 /** What a first hearing has told of the song. */
@@ -120,19 +125,13 @@ export function createStrumHearing(
           annotations,
         )
       : probabilities;
-  /** The chords of spans in order of time; `strokes` says which are muted, `ofSpans` what is confirmed of them. */
+  /** The chords of spans in order of time; `strokes` says which are muted. */
   const readSpans = (
     spans: readonly StrumSpan[],
+    evidence: readonly ChordEvidence[],
     strokes: readonly StrokeProbabilities[],
-    ofSpans: readonly Annotation[],
     known: KnownForm | null,
-    onShare?: (share: number) => void,
   ): DecodedChord[] => {
-    const heard = spans.map((span, k) => {
-      onShare?.(k / spans.length);
-      return evidenceOf(span);
-    });
-    const evidence = confirmChords(heard, ofSpans);
     const groups = known?.repetitionsOf(spans.map((s) => s.timeS));
     const pulls = doublingPulls(
       evidence.map((e) => e.logProbabilities),
@@ -146,16 +145,10 @@ export function createStrumHearing(
   };
   return {
     strength: found.strength,
-    ask(spans, known, onShare) {
+    ask(spans, known) {
       const strokes = strokesWith(known);
       const struck = spans.map(({ timeS }) => strokes.at(byTime.center(timesS, timeS)) ?? NO_STROKE);
-      return readSpans(
-        spans,
-        struck,
-        spans.map(() => null),
-        known,
-        onShare,
-      );
+      return readSpans(spans, correctShapes(spans.map(evidenceOf), spans), struck, known);
     },
     hear(known, onShare) {
       const strokes = strokesWith(known);
@@ -166,12 +159,15 @@ export function createStrumHearing(
       );
       const endsS = findNoteReleases(midSide.side ?? midSide.mid, sampleRate, spans);
       const ofChosen = chosen.map((k) => annotations[k]);
+      const heard = spans.map((span, k) => {
+        onShare?.(k / spans.length);
+        return evidenceOf(span);
+      });
       const chords = readSpans(
         spans,
+        confirmChords(heard, ofChosen),
         chosen.map((k) => strokes[k]),
-        ofChosen,
         known,
-        onShare,
       );
       return {
         strums: chords.map((chord, k) =>

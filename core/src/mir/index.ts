@@ -15,7 +15,7 @@ export type { BarChroma } from './form/bar-chroma';
 export { estimateReferenceOffset } from './reference-offset';
 export { estimateKey, estimateSectionKeys } from './chords/key-estimate';
 export { hearSong, listen } from './listen';
-export type { DescribedSection, Heard, HeardSoFar, ListenOptions, OnProgress } from './listen';
+export type { DescribedSection, Heard, HeardSoFar, ListenOptions, OnProgress, SongHearing } from './listen';
 export type { HeardGuitar } from './two-guitars';
 export { NOTHING_CONFIRMED } from './confirmed';
 export type { Confirmed, ConfirmedStrum } from './confirmed';

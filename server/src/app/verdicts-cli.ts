@@ -5,10 +5,9 @@
  */
 import { readFile } from 'node:fs/promises';
 import { writtenSchema, type Verdicts, type Written } from '@wild-needle/contract';
-import { gatherEvidence, judge, type WrittenStrum } from '@wild-needle/core/check';
-import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/units';
+import type { WrittenStrum } from '@wild-needle/core/check';
 import { AudioProblem } from '../audio/audio-problem';
-import { decodeAudio } from '../audio/decode';
+import { judgeFile } from '../audio/judge-file';
 
 async function readWritten(path: string): Promise<Written> {
   const text = await readFile(path, 'utf8').catch((cause: unknown) => {
@@ -53,11 +52,10 @@ export async function verdictsOf(
     throw new RangeError('Give a recording and what is written: npm run -s verdicts -- AUDIO WRITTEN.json');
   }
   const written = await readWritten(args[1]);
-  const signal = await decodeAudio(args[0], ANALYSIS_SAMPLE_RATE);
-  const evidence = gatherEvidence(signal, strumsOf(written), { onProgress });
+  const { judgements, extra } = await judgeFile(args[0], strumsOf(written), onProgress);
   return {
     schema: 'wild-needle/verdicts@1',
-    strums: judge(evidence).map(({ verdict, doubt, kinds, heard, offsetS }) => ({
+    strums: judgements.map(({ verdict, doubt, kinds, heard, offsetS }) => ({
       verdict,
       doubt: rounded(doubt),
       kinds: {
@@ -74,7 +72,7 @@ export async function verdictsOf(
       },
       reason: '',
     })),
-    extra: evidence.extra.map(({ timeS, midi, confidence }) => ({
+    extra: extra.map(({ timeS, midi, confidence }) => ({
       timeS: rounded(timeS),
       midi,
       confidence: rounded(confidence),

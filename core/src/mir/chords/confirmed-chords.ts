@@ -8,6 +8,9 @@ import { fitIntercepts } from '../net/class-intercepts';
 import { ACTIVATIONS, BASS_NOTES, LOWEST_BASS, SHAPES, type ChordEvidence } from './chord-network';
 import { CHORD_SHAPES } from './chord-shapes.data';
 
+/** The sounding notes that are known, or believed, of a strum. */
+type Known = Pick<ConfirmedStrum, 'midi'>;
+
 /** Log-probability of what was ruled out: certain, yet finite, so that pooled evidence stays a number. */
 const RULED_OUT = -12;
 
@@ -17,7 +20,7 @@ function shapeOf(midi: readonly MidiNote[]): number {
   return named >= 0 ? named : CHORD_SHAPES.findIndex((shape) => shape.notes === null);
 }
 
-function isReadable({ midi }: ConfirmedStrum): boolean {
+function isReadable({ midi }: Known): boolean {
   return midi.length > 0 && midi[0] >= LOWEST_BASS && midi[0] < LOWEST_BASS + BASS_NOTES;
 }
 
@@ -30,6 +33,28 @@ function certainChord({ midi }: ConfirmedStrum): ChordEvidence {
   return { logProbabilities, activation: () => activation };
 }
 
+/** Evidence in which shapes that the network takes for others, over all strums of which something is known, are corrected by as much. */
+export function correctShapes(
+  evidence: readonly ChordEvidence[],
+  known: readonly (Known | null)[],
+): ChordEvidence[] {
+  const examples = evidence.flatMap(({ logProbabilities }, k) => {
+    const strum = known[k];
+    if (!strum || !isReadable(strum)) return [];
+    const from = (strum.midi[0] - LOWEST_BASS) * SHAPES;
+    const logits = Array.from(logProbabilities.subarray(from, from + SHAPES));
+    return [{ logits, truth: shapeOf(strum.midi) }];
+  });
+  if (examples.length === 0) return [...evidence];
+  const intercepts = fitIntercepts(examples, SHAPES);
+  return evidence.map((own) => {
+    const shifted = own.logProbabilities.map((l, c) => l + intercepts[c % SHAPES]);
+    const top = shifted.reduce((m, v) => Math.max(m, v), -Infinity);
+    const total = top + Math.log(shifted.reduce((sum, v) => sum + Math.exp(v - top), 0));
+    return { ...own, logProbabilities: shifted.map((v) => v - total) };
+  });
+}
+
 /** `annotations[k]` says what is confirmed of strum k. */
 export function confirmChords(
   evidence: readonly ChordEvidence[],
@@ -38,21 +63,8 @@ export function confirmChords(
   const confirmed = annotations.map((annotation) =>
     annotation !== null && annotation !== 'none' && isReadable(annotation) ? annotation : null,
   );
-  const examples = evidence.flatMap(({ logProbabilities }, k) => {
+  return correctShapes(evidence, confirmed).map((own, k) => {
     const strum = confirmed[k];
-    if (!strum) return [];
-    const from = (strum.midi[0] - LOWEST_BASS) * SHAPES;
-    const logits = Array.from(logProbabilities.subarray(from, from + SHAPES));
-    return [{ logits, truth: shapeOf(strum.midi) }];
-  });
-  if (examples.length === 0) return [...evidence];
-  const intercepts = fitIntercepts(examples, SHAPES);
-  return evidence.map((own, k) => {
-    const strum = confirmed[k];
-    if (strum) return certainChord(strum);
-    const shifted = own.logProbabilities.map((l, c) => l + intercepts[c % SHAPES]);
-    const top = shifted.reduce((m, v) => Math.max(m, v), -Infinity);
-    const total = top + Math.log(shifted.reduce((sum, v) => sum + Math.exp(v - top), 0));
-    return { ...own, logProbabilities: shifted.map((v) => v - total) };
+    return strum ? certainChord(strum) : own;
   });
 }
