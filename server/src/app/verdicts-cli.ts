@@ -5,9 +5,9 @@
  */
 import { readFile } from 'node:fs/promises';
 import { writtenSchema, type Verdicts, type Written } from '@wild-needle/contract';
-import type { WrittenStrum } from '@wild-needle/core/check';
-import { AudioProblem } from '../audio/audio-problem';
+import type { Judgement, WrittenStrum } from '@wild-needle/core/check';
 import { judgeFile } from '../audio/judge-file';
+import { endWith, progressLines } from './command-line';
 
 async function readWritten(path: string): Promise<Written> {
   const text = await readFile(path, 'utf8').catch((cause: unknown) => {
@@ -43,6 +43,22 @@ function strumsOf({ tuning, strums }: Written): WrittenStrum[] {
 
 const rounded = (value: number): number => Math.round(1e4 * value) / 1e4;
 
+/** Why a strum is doubted; '' where it is not. */
+function reasonOf({ verdict, kinds, heard, offsetS }: Judgement): string {
+  if (verdict === 'agrees') return '';
+  const most = Math.max(kinds.notes, kinds.mute, kinds.time, kinds.there);
+  if (most === kinds.there) return 'Nothing is struck here.';
+  if (most === kinds.time) {
+    const ms = Math.round(1000 * (offsetS ?? 0));
+    return `The same is struck ${Math.abs(ms)} ms ${ms > 0 ? 'later' : 'earlier'}, where nothing is written.`;
+  }
+  if (most === kinds.notes)
+    return heard && heard.midi.length > 0
+      ? `Heard instead: ${heard.midi.join(' ')}.`
+      : 'Other notes are heard.';
+  return heard?.dead ? 'A dead stroke.' : heard?.palmMuted ? 'Muted by the palm.' : 'Ringing.';
+}
+
 /** Throws an AudioProblem or a RangeError that says what would work. */
 export async function verdictsOf(
   args: readonly string[],
@@ -55,23 +71,26 @@ export async function verdictsOf(
   const { judgements, extra } = await judgeFile(args[0], strumsOf(written), onProgress);
   return {
     schema: 'wild-needle/verdicts@1',
-    strums: judgements.map(({ verdict, doubt, kinds, heard, offsetS }) => ({
-      verdict,
-      doubt: rounded(doubt),
-      kinds: {
-        notes: rounded(kinds.notes),
-        mute: rounded(kinds.mute),
-        time: rounded(kinds.time),
-        there: rounded(kinds.there),
-      },
-      heard: heard && {
-        midi: heard.midi,
-        palmMute: heard.palmMuted,
-        dead: heard.dead,
-        offsetMs: Math.round(1000 * (offsetS ?? 0)),
-      },
-      reason: '',
-    })),
+    strums: judgements.map((judgement) => {
+      const { verdict, doubt, kinds, heard, offsetS } = judgement;
+      return {
+        verdict,
+        doubt: rounded(doubt),
+        kinds: {
+          notes: rounded(kinds.notes),
+          mute: rounded(kinds.mute),
+          time: rounded(kinds.time),
+          there: rounded(kinds.there),
+        },
+        heard: heard && {
+          midi: heard.midi,
+          palmMute: heard.palmMuted,
+          dead: heard.dead,
+          offsetMs: Math.round(1000 * (offsetS ?? 0)),
+        },
+        reason: reasonOf(judgement),
+      };
+    }),
     extra: extra.map(({ timeS, midi, confidence }) => ({
       timeS: rounded(timeS),
       midi,
@@ -81,18 +100,8 @@ export async function verdictsOf(
 }
 
 if (import.meta.filename === process.argv[1]) {
-  let lastShown = '';
-  const onProgress = (share: number, doing: string): void => {
-    const line = `${String(Math.round(share * 100)).padStart(3)} % ${doing}`;
-    if (line !== lastShown) process.stderr.write(`${line}\n`);
-    lastShown = line;
-  };
-  verdictsOf(process.argv.slice(2), onProgress).then(
+  verdictsOf(process.argv.slice(2), progressLines()).then(
     (verdicts) => process.stdout.write(`${JSON.stringify(verdicts)}\n`),
-    (error: unknown) => {
-      const isForUser = error instanceof AudioProblem || error instanceof RangeError;
-      process.stderr.write(`${isForUser ? error.message : String(error)}\n`);
-      process.exitCode = 1;
-    },
+    endWith,
   );
 }
