@@ -155,7 +155,7 @@ export function gatherEvidence(
   const sure = candidates.filter(({ stroke }) => strokeProbability(stroke) >= ENDS_SPAN);
   const spans = written.map((w, i) => {
     const timeS = partner[i]?.timeS ?? w.timeS;
-    const [next] = within(sure, timeS + SHORTEST_S, Infinity);
+    const next = sure.at(byTime.left(sure, timeS + SHORTEST_S));
     const endS = Math.min(written[i + 1]?.timeS ?? song.durationS, next?.timeS ?? song.durationS);
     return { timeS, endS: Math.max(endS, timeS + SHORTEST_S), midi: w.midi };
   });
