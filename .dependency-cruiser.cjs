@@ -64,7 +64,9 @@ const PAGE = {
   recording: ['api', 'shared'],
   'open-song': ['api', 'shared', 'recording'],
   transport: ['shared', 'state', 'open-song', 'recording'],
-  features: ['api', 'shared', 'state', 'open-song', 'recording', 'transport'],
+  // How written strums are drawn, wherever they are.
+  tab: ['shared'],
+  features: ['api', 'shared', 'state', 'open-song', 'recording', 'transport', 'tab'],
   'song-frame': ['api', 'shared', 'state', 'open-song', 'recording', 'transport'],
 };
 for (const [f, ok] of Object.entries(PAGE)) {

@@ -10,6 +10,7 @@ import {
   MARK_FIELDS,
   RANGES,
   sectionBars,
+  SETTLED_ANSWERS,
   TEXT_LIMITS,
   TRUSTS,
   TUNE_TO,
@@ -131,6 +132,18 @@ const sectionSchema = z.object({
   tone: name.default(''),
   key: keySchema.nullable().default(null),
   startIsConfirmed: z.boolean().default(false),
+  settled: z
+    .array(
+      z.object({
+        pass: z.int().min(0),
+        guitar: z.literal([1, 2]),
+        ticks,
+        written: text(TEXT_LIMITS.written),
+        answer: z.enum(SETTLED_ANSWERS),
+      }),
+    )
+    .max(COUNT_LIMITS.settled)
+    .default([]),
 });
 
 const loopSchema = z

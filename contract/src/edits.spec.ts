@@ -5,6 +5,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { parseTuning, STANDARD_TUNING } from '@wild-needle/core/guitar';
+import { changePassTo, changeRiffTo, keepWritten, leaveDoubtful } from '@wild-needle/core/draft';
 import * as edits from '@wild-needle/core/riff';
 import type { SongDocument, Variation } from '@wild-needle/core/riff';
 import { songDocumentSchema } from './document';
@@ -23,6 +24,23 @@ const timeS = fc.oneof(fc.double({ min: -20, max: 60, noNaN: true }), fc.constan
 const strumId = fc.constantFrom('s0', 's1', 's2', 'v0', 'new', 'gone');
 const riffId = fc.constantFrom('a', 'b', 'gone');
 const sectionId = fc.constantFrom('1', '2', '3', 'gone');
+/** A place of a pass as Check asks about it, and what was heard there. */
+const asked = fc.record({
+  sectionId,
+  pass: fc.nat(4),
+  ticks: fc.nat(40).map((n) => 240 * n),
+  strumId: fc.option(strumId),
+});
+const instead = fc.record({
+  ticks: fc.integer({ min: -4, max: 50 }).map((n) => 240 * n),
+  heard: fc.option(
+    fc.record({
+      midi: fc.constantFrom([40, 47, 52], [45, 52], [31, 38], [], [90]),
+      palmMuted: fc.boolean(),
+      dead: fc.boolean(),
+    }),
+  ),
+});
 let made = 0;
 const newId = (): string => `made-${made++}`;
 
@@ -146,6 +164,36 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
     ([r, s]): Edit =>
       (d) =>
         edits.markChecked(d, r, s),
+  ),
+  setTrust: fc.tuple(riffId, ids, fc.constantFrom(...edits.TRUSTS)).map(
+    ([r, s, trust]): Edit =>
+      (d) =>
+        edits.setTrust(d, r, s, trust),
+  ),
+  settle: fc.tuple(sectionId, fc.nat(4), fc.nat(20), fc.constantFrom(...edits.SETTLED_ANSWERS)).map(
+    ([s, pass, place, answer]): Edit =>
+      (d) =>
+        edits.settle(d, [{ sectionId: s, pass, ticks: 240 * place, written: 'open 40 47' }], answer),
+  ),
+  keepWritten: asked.map(
+    (place): Edit =>
+      (d) =>
+        keepWritten(d, [place], () => true),
+  ),
+  leaveDoubtful: asked.map(
+    (place): Edit =>
+      (d) =>
+        leaveDoubtful(d, place),
+  ),
+  changeRiffTo: fc.tuple(asked, instead).map(
+    ([place, i]): Edit =>
+      (d) =>
+        changeRiffTo(d, place, i, newId),
+  ),
+  changePassTo: fc.tuple(asked, instead, text).map(
+    ([place, i, name]): Edit =>
+      (d) =>
+        changePassTo(d, place, i, { name, newId }),
   ),
   addVariation: fc.tuple(riffId, int, int, text).map(
     ([r, from, length, name]): Edit =>
@@ -428,7 +476,7 @@ const EDITS: Readonly<Record<string, fc.Arbitrary<Edit>>> = {
 };
 
 /** Exported functions that take a document and are no edits of it, or that edits of the list are made of. */
-const NO_EDITS = ['asGuitar', 'changeAsGuitar', 'changeRiff', 'setSections'];
+const NO_EDITS = ['asGuitar', 'changeAsGuitar', 'changeRiff', 'setSections', 'settledAt'];
 
 describe('an edit of a valid document', () => {
   it('is here, whichever it is', () => {

@@ -25,6 +25,8 @@ export type {
 } from './songs';
 export { shapeBodySchema, shapeSchema } from './shapes';
 export type { Shape } from './shapes';
+export { EAR_KINDS, guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
+export type { EarKind, Guess } from './guesses';
 export { healthSchema } from './health';
 export type { Health } from './health';
 export { addressOf, ROUTES } from './routes';

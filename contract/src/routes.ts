@@ -2,6 +2,7 @@
 import * as z from 'zod';
 import { FORMATS } from '@wild-needle/core/formats';
 import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
+import { guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
 import { healthSchema } from './health';
 import { shapeBodySchema, shapeSchema } from './shapes';
 import {
@@ -109,6 +110,22 @@ export const ROUTES = {
     path: '/api/shapes/:id',
     summary: 'Forget a shape',
     params: idParamsSchema,
+    status: 204,
+  },
+  listGuesses: {
+    method: 'get',
+    path: '/api/guesses',
+    summary: 'What the ear has named since a day, in order of time',
+    query: guessesQuerySchema,
+    status: 200,
+    answer: z.array(guessSchema),
+  },
+  keepGuess: {
+    method: 'put',
+    path: '/api/guesses/:id',
+    summary: 'Keep what the ear has named, under an id of its own; again it changes nothing',
+    params: idParamsSchema,
+    body: guessBodySchema,
     status: 204,
   },
   importRecording: {

@@ -10,11 +10,13 @@ import {
   NOTHING_CONFIRMED,
   STROKE_KINDS,
   strokeProbability,
+  type Confirmed,
   type HeardStrum,
   type OnProgress,
   type SongHearing,
   type StereoSignal,
   type StrokeCandidate,
+  type StrumSpan,
 } from '../mir';
 import { SAME_STROKE_S, type MidiNote } from '../units';
 
@@ -36,7 +38,7 @@ export interface StrumEvidence {
   /** Of a stroke there, that it is played as it is written: ringing, muted or dead. */
   readonly kind: number;
   /** What was heard there: the strum of the hearing, or what sounds in its span where none is. */
-  readonly heard: Pick<HeardStrum, 'midi' | 'palmMuted' | 'dead'> | null;
+  readonly heard: Pick<HeardStrum, 'timeS' | 'endS' | 'midi' | 'palmMuted' | 'dead'> | null;
   /** Struck so much later than written; null where nothing was. */
   readonly offsetS: number | null;
   /** A strum that nobody has written and that plays the same nearby: when, and how likely it is this one. */
@@ -103,10 +105,15 @@ function pairUp(
 const HARDLY_STRUCK = 0.1;
 
 /** What is heard where the hearing has no strum of its own. */
-function soundingThere(midi: readonly MidiNote[], stroke: StrokeCandidate | null): StrumEvidence['heard'] {
+function soundingThere(
+  midi: readonly MidiNote[],
+  stroke: StrokeCandidate | null,
+  { timeS, endS }: StrumSpan,
+): StrumEvidence['heard'] {
   if (!stroke || strokeProbability(stroke.stroke) < HARDLY_STRUCK) return null;
   const kind = decideKind(stroke.stroke);
-  return { midi: kind === 'dead' ? [] : midi, palmMuted: kind === 'palmMute', dead: kind === 'dead' };
+  const dead = kind === 'dead';
+  return { timeS, endS, midi: dead ? [] : midi, palmMuted: kind === 'palmMute', dead };
 }
 
 /** A recording that lies this far from equal temperament may be meant a semitone higher or lower. */
@@ -129,6 +136,69 @@ function otherReading({ reference, strums }: SongHearing, written: readonly Writ
   return isMoved(-semitone) ? cents - 100 * semitone : null;
 }
 
+/** A recording that was listened to, to be asked about what is written. */
+export interface Witness {
+  /** `written` in order of time. */
+  ask(written: readonly WrittenStrum[]): Evidence;
+}
+
+export interface WitnessOptions {
+  /** What the ear has settled already; with the pitch of the recording, measured when that is null. */
+  readonly confirmed?: Confirmed;
+  readonly onProgress?: OnProgress;
+}
+
+/** Listens to a recording once. Throws as `listen` of mir does. */
+export function createWitness(
+  signal: StereoSignal,
+  { confirmed = NOTHING_CONFIRMED, onProgress }: WitnessOptions,
+): Witness {
+  return witnessOf(hearSong(signal, { confirmed, ...(onProgress && { onProgress }) }));
+}
+
+function witnessOf(song: SongHearing): Witness {
+  const { candidates } = song.heardStrums;
+  const sure = candidates.filter(({ stroke }) => strokeProbability(stroke) >= ENDS_SPAN);
+  return {
+    ask(written) {
+      const { partner, extra } = pairUp(written, song.strums);
+      const strokes = written.map((w, i) => {
+        const heard = partner[i];
+        return strokeAt(candidates, heard ? heard.timeS : w.timeS);
+      });
+      const spans = written.map((w, i) => {
+        const timeS = partner[i]?.timeS ?? w.timeS;
+        const next = sure.at(byTime.left(sure, timeS + SHORTEST_S));
+        const endS = Math.min(written[i + 1]?.timeS ?? song.durationS, next?.timeS ?? song.durationS);
+        return { timeS, endS: Math.max(endS, timeS + SHORTEST_S), midi: w.midi };
+      });
+      const chords = song.hearing.ask(spans, song.known);
+      const strums = written.map((w, i): StrumEvidence => {
+        const stroke = strokes[i];
+        const heard = partner[i];
+        const struck = stroke ? strokeProbability(stroke.stroke) : 0;
+        const kind = stroke && struck > 0 ? stroke.stroke[kindOf(w)] / struck : 1 / STROKE_KINDS.length;
+        const same = within(extra, w.timeS - ELSEWHERE_S, w.timeS + ELSEWHERE_S).filter(
+          (e) => e.midi.join() === w.midi.join() && e.dead === w.dead,
+        );
+        const [likeliest] = [...same].sort((a, b) => b.confidence - a.confidence);
+        const elsewhere =
+          heard || !likeliest ? null : { timeS: likeliest.timeS, probability: likeliest.confidence };
+        return {
+          notes: w.dead ? null : chords[i].probabilityOf(w.midi),
+          struck,
+          kind,
+          heard:
+            heard ?? (elsewhere && likeliest ? likeliest : soundingThere(chords[i].midi, stroke, spans[i])),
+          offsetS: heard ? heard.timeS - w.timeS : elsewhere ? elsewhere.timeS - w.timeS : null,
+          elsewhere,
+        };
+      });
+      return { strums, extra };
+    },
+  };
+}
+
 /** `written` in order of time; `referenceCents`: pitch of the recording, measured when null. Throws as `listen` of mir does. */
 export function gatherEvidence(
   signal: StereoSignal,
@@ -145,40 +215,5 @@ export function gatherEvidence(
     });
   const first = hearAt(referenceCents);
   const otherCents = referenceCents === null ? otherReading(first, written) : null;
-  const song = otherCents === null ? first : hearAt(otherCents);
-  const { candidates } = song.heardStrums;
-  const { partner, extra } = pairUp(written, song.strums);
-  const strokes = written.map((w, i) => {
-    const heard = partner[i];
-    return strokeAt(candidates, heard ? heard.timeS : w.timeS);
-  });
-  const sure = candidates.filter(({ stroke }) => strokeProbability(stroke) >= ENDS_SPAN);
-  const spans = written.map((w, i) => {
-    const timeS = partner[i]?.timeS ?? w.timeS;
-    const next = sure.at(byTime.left(sure, timeS + SHORTEST_S));
-    const endS = Math.min(written[i + 1]?.timeS ?? song.durationS, next?.timeS ?? song.durationS);
-    return { timeS, endS: Math.max(endS, timeS + SHORTEST_S), midi: w.midi };
-  });
-  const chords = song.hearing.ask(spans, song.known);
-  const strums = written.map((w, i): StrumEvidence => {
-    const stroke = strokes[i];
-    const heard = partner[i];
-    const struck = stroke ? strokeProbability(stroke.stroke) : 0;
-    const kind = stroke && struck > 0 ? stroke.stroke[kindOf(w)] / struck : 1 / STROKE_KINDS.length;
-    const same = within(extra, w.timeS - ELSEWHERE_S, w.timeS + ELSEWHERE_S).filter(
-      (e) => e.midi.join() === w.midi.join() && e.dead === w.dead,
-    );
-    const [likeliest] = [...same].sort((a, b) => b.confidence - a.confidence);
-    const elsewhere =
-      heard || !likeliest ? null : { timeS: likeliest.timeS, probability: likeliest.confidence };
-    return {
-      notes: w.dead ? null : chords[i].probabilityOf(w.midi),
-      struck,
-      kind,
-      heard: heard ?? (elsewhere && likeliest ? likeliest : soundingThere(chords[i].midi, stroke)),
-      offsetS: heard ? heard.timeS - w.timeS : elsewhere ? elsewhere.timeS - w.timeS : null,
-      elsewhere,
-    };
-  });
-  return { strums, extra };
+  return witnessOf(otherCents === null ? first : hearAt(otherCents)).ask(written);
 }

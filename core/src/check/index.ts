@@ -1,4 +1,6 @@
-export { gatherEvidence } from './evidence';
-export type { Evidence, StrumEvidence, WrittenStrum } from './evidence';
+export { createWitness, gatherEvidence } from './evidence';
+export type { Evidence, StrumEvidence, Witness, WrittenStrum } from './evidence';
 export { judge } from './judge';
-export type { Doubts, Judgement, Verdict } from './judge';
+export type { Doubts, Habit, Judgement, Reason, Verdict } from './judge';
+export { JUDGE_VERSION, judgeSong, settledIn } from './judge-song';
+export type { ExtraStrum, JudgedPlace, SongJudgement } from './judge-song';

@@ -1,3 +1,5 @@
+export { changePassTo, changeRiffTo, fretsNear, keepWritten, leaveDoubtful, placesOfStrum } from './answer-place';
+export type { AskedPlace, HeardThere, Instead } from './answer-place';
 export { draftInto } from './draft';
 export type { Draft } from './draft';
 export { confirmedIn } from './confirmed';

@@ -143,12 +143,24 @@ export function createStrumHearing(
       timesS: spans.map((span) => span.timeS),
     });
   };
+  /** What the networks said when they were asked before: a tab that changes is asked about again at most of its places. */
+  const asked = new Map<string, ChordEvidence>();
+  const keptEvidence = (span: StrumSpan): ChordEvidence => {
+    const key = `${span.timeS} ${span.endS}`;
+    const evidence = asked.get(key) ?? evidenceOf(span);
+    asked.set(key, evidence);
+    return evidence;
+  };
+  /** Of what is known; it does not change while a song is asked about. */
+  let pooled: { readonly known: KnownForm | null; readonly strokes: readonly StrokeProbabilities[] } | null =
+    null;
   return {
     strength: found.strength,
     ask(spans, known) {
-      const strokes = strokesWith(known);
+      if (pooled?.known !== known) pooled = { known, strokes: strokesWith(known) };
+      const { strokes } = pooled;
       const struck = spans.map(({ timeS }) => strokes.at(byTime.center(timesS, timeS)) ?? NO_STROKE);
-      return readSpans(spans, correctShapes(spans.map(evidenceOf), spans), struck, known);
+      return readSpans(spans, correctShapes(spans.map(keptEvidence), spans), struck, known);
     },
     hear(known, onShare) {
       const strokes = strokesWith(known);

@@ -9,6 +9,7 @@ export type {
   MidSide,
   ReferenceOffset,
   StereoSignal,
+  StrumSpan,
 } from './types';
 export { chromaSimilarity, computeBarChroma } from './form/bar-chroma';
 export type { BarChroma } from './form/bar-chroma';

@@ -6,4 +6,5 @@ export { createMix } from './mix';
 export type { Mix } from './mix';
 export { atOtherPitch } from './other-pitch';
 export { partsFrom } from './order';
+export { throughEars } from './through-ears';
 export { notesAt, stageAt } from './listen-in';

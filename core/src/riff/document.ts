@@ -6,7 +6,7 @@
 import { STANDARD_TUNING, type StringFret, type Tuning } from '../guitar';
 import type { Key, Meter } from '../theory';
 import type { Ticks } from '../units';
-import type { Trust, TuneTo, Unit } from './enums';
+import type { SettledAnswer, Trust, TuneTo, Unit } from './enums';
 import { NO_MARKS, type Marks } from './marks/fields';
 
 /** Version of this shape; `contract` upgrades older documents on reading. */
@@ -82,6 +82,20 @@ export interface Section {
   readonly key: Key | null;
   /** The user has said that it begins here; the analysis may doubt it. */
   readonly startIsConfirmed: boolean;
+  /** What the ear has settled in its passes, oldest first; see `settled.ts`. */
+  readonly settled: readonly SettledStrum[];
+}
+
+/** An answer to whether what is written at one place of one pass is what the recording plays. */
+export interface SettledStrum {
+  /** 0 for the first pass of the section. */
+  readonly pass: number;
+  /** Whose tab it is about. */
+  readonly guitar: 1 | 2;
+  readonly ticks: Ticks;
+  /** What was written there; '' for nothing. */
+  readonly written: string;
+  readonly answer: SettledAnswer;
 }
 
 /** A pass that was compared with the riff and decided. */
@@ -191,6 +205,7 @@ export const PLAIN_SECTION = {
   tone: '',
   key: null,
   startIsConfirmed: false,
+  settled: [],
 } as const satisfies Partial<Section>;
 
 /** A song before anything was heard or written. */

@@ -5,9 +5,10 @@
  */
 import { MAX_FRET, type StringFret } from '../guitar';
 import type { StringNumber, Ticks } from '../units';
-import type { NamedLoop, Riff, SongDocument, Strum } from './document';
+import type { Riff, SongDocument, Strum } from './document';
+import type { Trust } from './enums';
 import { barStartsTicks, riffTicks } from './grid';
-import { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
+import { COUNT_LIMITS, fitText, TEXT_LIMITS } from './limits';
 import { applyMark, markState, type MarkCommand } from './marks/marks';
 import { isBlank } from './strum';
 
@@ -185,6 +186,16 @@ export function setMark(
 /** Longest round of a mark: bends and the ends of slides have five states. */
 const MOST_PRESSES = 5;
 
+/** How far strums are to be believed. */
+export function setTrust(
+  document: SongDocument,
+  riffId: string,
+  ids: ReadonlySet<string>,
+  trust: Trust,
+): SongDocument {
+  return changeStrums(document, riffId, ids, (s) => (s.trust === trust ? s : { ...s, trust }));
+}
+
 export function markChecked(document: SongDocument, riffId: string, ids: ReadonlySet<string>): SongDocument {
   return changeStrums(document, riffId, ids, (s) =>
     s.trust === 'checked' || isBlank(s) ? s : { ...s, trust: 'checked' },
@@ -347,44 +358,11 @@ export function repeatBar(
   });
 }
 
-/** Keeps a loop under its name; one of the same name is moved. One without a name or a length is refused. */
-export function keepLoop(document: SongDocument, loop: NamedLoop): SongDocument {
-  const named = { ...loop, name: fitText(loop.name, TEXT_LIMITS.loopName) };
-  const others = document.loops.filter((l) => l.name !== named.name && l.id !== named.id);
-  const isLoop = named.name !== '' && named.startS >= 0 && named.endS > named.startS;
-  if (!isLoop || others.length >= COUNT_LIMITS.loops) return document;
-  return { ...document, loops: [...others, named].sort((a, b) => a.startS - b.startS) };
-}
-
-export function removeLoop(document: SongDocument, id: string): SongDocument {
-  const loops = document.loops.filter((l) => l.id !== id);
-  return loops.length === document.loops.length ? document : { ...document, loops };
-}
-
 /** The first place behind a tick on a grid of `step` that is not taken, before the next strum; null when there is none. */
 export function placeBehind(riff: Riff, behind: Ticks, step: Ticks): Ticks | null {
   const end = riff.strums.find((s) => s.startTicks > behind)?.startTicks ?? riffTicks(riff);
   const place = (Math.floor(behind / step) + 1) * step;
   return place < end ? place : null;
-}
-
-export function setTuneTo(document: SongDocument, tuneTo: SongDocument['tuneTo']): SongDocument {
-  return document.tuneTo === tuneTo ? document : { ...document, tuneTo };
-}
-
-/** How far the recording is off, as the user says; farther than a semitone is another note. */
-export function setReferenceCents(document: SongDocument, referenceOffsetCents: number): SongDocument {
-  if (!isWithin(referenceOffsetCents, RANGES.referenceOffsetCents)) return document;
-  return { ...document, referenceOffsetCents };
-}
-
-/** A song keeps its title where the new one is empty; it may be by nobody. */
-export function setTitle(document: SongDocument, title: string, artist: string): SongDocument {
-  const [fittingTitle, fittingArtist] = [
-    fitText(title, TEXT_LIMITS.title),
-    fitText(artist, TEXT_LIMITS.artist),
-  ];
-  return { ...document, title: fittingTitle || document.title, artist: fittingArtist };
 }
 
 /**

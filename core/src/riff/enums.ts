@@ -4,9 +4,13 @@
 export const UNITS = [2, 4, 8, 16] as const;
 export type Unit = (typeof UNITS)[number];
 
-/** Where a strum's chord comes from: measured, written by hand, or confirmed against the recording. */
-export const TRUSTS = ['guessed', 'heard', 'checked'] as const;
+/** Where a strum's chord comes from: measured, written by hand or confirmed against the recording, or left in doubt by the ear. */
+export const TRUSTS = ['guessed', 'heard', 'checked', 'doubtful'] as const;
 export type Trust = (typeof TRUSTS)[number];
+
+/** What the ear says of a written strum: it stands as it is written, or it is left for later. */
+export const SETTLED_ANSWERS = ['kept', 'doubtful'] as const;
+export type SettledAnswer = (typeof SETTLED_ANSWERS)[number];
 
 /** What the guitar is tuned to: A4 = 440 Hz, the recording then corrected in playing, or the recording as it is. */
 export const TUNE_TO = ['concert', 'recording'] as const;

@@ -2,7 +2,7 @@
  * Two guitars in one document. The screens work on the song as one guitar plays it; for the other, the document is turned
  * round, changed and turned back.
  */
-import type { Riff, SongDocument, Strum } from './document';
+import type { Riff, Section, SongDocument, Strum } from './document';
 import { retuneStrums } from './retune';
 
 export type GuitarNumber = 1 | 2;
@@ -16,11 +16,16 @@ export function swapGuitars(document: SongDocument): SongDocument {
     guitar2: riff.strums,
     variations: riff.variations.map((v) => ({ ...v, strums: v.guitar2, guitar2: v.strums })),
   });
+  const turnedSection = (section: Section): Section =>
+    section.settled.length === 0
+      ? section
+      : { ...section, settled: section.settled.map((s) => ({ ...s, guitar: s.guitar === 1 ? 2 : 1 })) };
   return {
     ...document,
     tuning: document.guitar2,
     guitar2: document.tuning,
     riffs: document.riffs.map(turned),
+    sections: document.sections.map(turnedSection),
   };
 }
 

@@ -1,5 +1,5 @@
-export { isUnit, TRUSTS, TUNE_TO, UNITS } from './enums';
-export type { Trust, TuneTo, Unit } from './enums';
+export { isUnit, SETTLED_ANSWERS, TRUSTS, TUNE_TO, UNITS } from './enums';
+export type { SettledAnswer, Trust, TuneTo, Unit } from './enums';
 export { COUNT_LIMITS, fitText, isWithin, RANGES, TEXT_LIMITS } from './limits';
 export { DOCUMENT_SCHEMA, PLAIN_RIFF, PLAIN_SECTION, PLAIN_SONG, PLAIN_STRUM } from './document';
 export type {
@@ -13,6 +13,7 @@ export type {
   Riff,
   RiffBar,
   Section,
+  SettledStrum,
   SongDocument,
   Strum,
   Variation,
@@ -43,26 +44,23 @@ export {
   changeRiff,
   clearFret,
   findStrum,
-  keepLoop,
   lengthenStrums,
   markChecked,
   markUnchecked,
   rewriteStrums,
   moveStrums,
   placeBehind,
-  removeLoop,
   removeStrums,
   repeatBar,
   setFret,
   setFrets,
   setMark,
-  setReferenceCents,
   setStrumNote,
-  setTitle,
-  setTuneTo,
+  setTrust,
   shiftFrets,
   soundingEndTicks,
 } from './edit';
+export { keepLoop, removeLoop, setReferenceCents, setTitle, setTuneTo } from './song-edit';
 export {
   addPickUp,
   fillGap,
@@ -135,6 +133,10 @@ export {
   whereVaried,
   withVariation,
 } from './variation';
+export { NOTHING_WRITTEN, settle, settledAt, signatureOf } from './settled';
+export type { PlaceInPass } from './settled';
+export { strumsInPasses } from './strums-in-passes';
+export type { StrumInPass } from './strums-in-passes';
 export { layerOf } from './layers';
 export type { Layer } from './layers';
 export {

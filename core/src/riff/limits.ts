@@ -18,6 +18,8 @@ export const TEXT_LIMITS = {
   letter: 4,
   /** Of strums and bars. */
   note: 1000,
+  /** How a strum is struck and its notes, three digits each. */
+  written: 80,
 } as const;
 
 /** Most of each. */
@@ -36,6 +38,8 @@ export const COUNT_LIMITS = {
   groups: 1000,
   passes: 1000,
   answers: 2000,
+  /** Of a section: its passes times the strums of a long riff. */
+  settled: 20_000,
   strings: 12,
 } as const;
 

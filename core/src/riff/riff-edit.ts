@@ -1,5 +1,5 @@
 /** Riffs as a whole: new ones, longer and shorter ones, several made one, notes and groups of their bars. */
-import { PLAIN_RIFF, type Riff, type SongDocument, type Strum } from './document';
+import { PLAIN_RIFF, type Riff, type SettledStrum, type SongDocument, type Strum } from './document';
 import { changeRiff } from './edit';
 import { barStartsTicks, riffTicks, ticksPerBeat } from './grid';
 import { COUNT_LIMITS, fitText, TEXT_LIMITS } from './limits';
@@ -115,6 +115,11 @@ export function doubleRiff(document: SongDocument, riffId: string, newId: () => 
     ...strums.map((s) => ({ ...s, id: newId(), startTicks: s.startTicks + length })),
   ];
   const bars = riff.bars.length;
+  const inTwice = (s: SettledStrum): SettledStrum => ({
+    ...s,
+    pass: Math.floor(s.pass / 2),
+    ticks: s.ticks + (s.pass % 2) * length,
+  });
   const longer: Riff = {
     ...riff,
     bars: [...riff.bars, ...riff.bars],
@@ -124,7 +129,7 @@ export function doubleRiff(document: SongDocument, riffId: string, newId: () => 
     groups: [...riff.groups, ...riff.groups.map((g) => ({ ...g, startBar: g.startBar + bars }))],
   };
   const sections = document.sections.map((s) =>
-    s.riffId === riffId ? { ...s, passes: s.passes / 2, answers: [] } : s,
+    s.riffId === riffId ? { ...s, passes: s.passes / 2, answers: [], settled: s.settled.map(inTwice) } : s,
   );
   return { ...document, riffs: document.riffs.map((r) => (r === riff ? longer : r)), sections };
 }
@@ -186,7 +191,7 @@ export function mergeRiffs(document: SongDocument, riffId: string, intoId: strin
     ...document,
     riffs: document.riffs.filter((r) => r.id !== riffId),
     sections: document.sections.map((s) =>
-      s.riffId === riffId ? { ...spanSame(s, before, perPass), answers: [], riffId: intoId } : s,
+      s.riffId === riffId ? { ...spanSame(s, before, perPass), answers: [], settled: [], riffId: intoId } : s,
     ),
   };
 }

@@ -103,7 +103,7 @@ export function setSectionRiff(document: SongDocument, id: string, riffId: strin
   if (riffId !== null && !document.riffs.some((r) => r.id === riffId)) return document;
   return changeSection(document, id, (section) => {
     if (section.riffId === riffId) return section;
-    const other = { ...section, riffId, answers: [] };
+    const other = { ...section, riffId, answers: [], settled: [] };
     const changed = spanOver(other, barsPerPass(document, other), sectionBars(document, section), 0);
     return isFitting([changed]) ? changed : section;
   });
@@ -183,8 +183,10 @@ export function joinWithNext(document: SongDocument, id: string): SongDocument {
   const passes = section.passes - (next.skipBars > 0 ? 1 : 0);
   const taken = new Set(section.answers.map((a) => a.pass));
   const later = next.answers.map((a) => ({ ...a, pass: a.pass + passes })).filter((a) => !taken.has(a.pass));
+  const settled = [...section.settled, ...next.settled.map((s) => ({ ...s, pass: s.pass + passes }))];
   const bars = sectionBars(document, section) + sectionBars(document, next);
-  const joined = spanOver({ ...section, answers: [...section.answers, ...later] }, perPass, bars);
+  const both = { ...section, answers: [...section.answers, ...later], settled };
+  const joined = spanOver(both, perPass, bars);
   const sections = document.sections.flatMap((s, i) => (i === index ? [joined] : i === index + 1 ? [] : [s]));
   return { ...document, sections };
 }

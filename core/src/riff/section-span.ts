@@ -32,7 +32,9 @@ export function spanOver(
 ): Section {
   const passes = Math.ceil((skipBars + bars) / perPass);
   const cutBars = passes * perPass - skipBars - bars;
-  return { ...section, passes, skipBars, cutBars, answers: section.answers.filter((a) => a.pass < passes) };
+  const isThere = ({ pass }: { readonly pass: number }): boolean => pass < passes;
+  const [answers, settled] = [section.answers.filter(isThere), section.settled.filter(isThere)];
+  return { ...section, passes, skipBars, cutBars, answers, settled };
 }
 
 /** A section that begins so many bars later and ends where it did; its riff goes on as it was. */
@@ -40,9 +42,15 @@ export function withoutFirstBars(section: Section, perPass: number, bars: number
   const skipped = section.skipBars + bars;
   const passes = Math.floor(skipped / perPass);
   const rest = section.passes * perPass - section.skipBars - section.cutBars - bars;
-  const later = section.answers.filter((a) => a.pass >= passes).map((a) => ({ ...a, pass: a.pass - passes }));
+  const later = <T extends { readonly pass: number }>(all: readonly T[]): T[] =>
+    all.filter((one) => one.pass >= passes).map((one) => ({ ...one, pass: one.pass - passes }));
   return spanOver(
-    { ...section, startBar: section.startBar + bars, answers: later },
+    {
+      ...section,
+      startBar: section.startBar + bars,
+      answers: later(section.answers),
+      settled: later(section.settled),
+    },
     perPass,
     rest,
     skipped % perPass,

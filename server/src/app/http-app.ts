@@ -9,6 +9,7 @@ import { analysesRoutes } from '../features/analyses/analyses.routes';
 import type { AnalysisEvents } from '../features/analyses/analysis-events';
 import { healthRoutes } from '../features/health/health.routes';
 import { recordingsRoutes } from '../features/recordings/recordings.routes';
+import { guessesRoutes } from '../features/guesses/guesses.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
 import { onlyLoopback, onlyReadablePaths, securityHeaders } from '../http/loopback-guard';
@@ -57,6 +58,7 @@ export function createHttpApp(
     recordingsRoutes(services.recordings, services.importRecording),
     analysesRoutes(services.analyses, events),
     shapesRoutes(services.shapes),
+    guessesRoutes(services.guesses),
   );
   app.use('/api', () => {
     throw new NotFoundError('address');

@@ -9,6 +9,7 @@ import { forLog } from '../http/for-log';
 import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
 import { createRecordingsStore, type RecordingsStore } from '../features/recordings/recordings.store';
+import { createGuessesStore, type GuessesStore } from '../features/guesses/guesses.store';
 import { createShapesStore, type ShapesStore } from '../features/shapes/shapes.store';
 import { createSongsStore, type SongsStore } from '../features/songs/songs.store';
 import { summarise } from '../features/songs/summarise';
@@ -22,6 +23,7 @@ export interface Services {
   readonly recordings: RecordingsStore;
   readonly analyses: AnalysesStore;
   readonly shapes: ShapesStore;
+  readonly guesses: GuessesStore;
   readonly importRecording: ImportRecording;
 }
 
@@ -53,7 +55,15 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     },
     spoolDir,
   );
-  return { sequelize, songs, recordings, analyses, shapes: createShapesStore(), importRecording };
+  return {
+    sequelize,
+    songs,
+    recordings,
+    analyses,
+    shapes: createShapesStore(),
+    guesses: createGuessesStore(),
+    importRecording,
+  };
 }
 
 /** Works on the queue in this process until stopped. */

@@ -24,5 +24,5 @@ export async function judgeFile(
 ): Promise<JudgedFile> {
   const signal = await decodeAudio(path, ANALYSIS_SAMPLE_RATE);
   const evidence = gatherEvidence(signal, written, { onProgress });
-  return { judgements: judge(evidence), extra: evidence.extra };
+  return { judgements: judge(evidence, written), extra: evidence.extra };
 }

@@ -10,6 +10,7 @@ import * as heardSoFar from './migrations/0003-heard-so-far';
 import * as shapes from './migrations/0004-shapes';
 import * as whatIsConfirmed from './migrations/0005-what-is-confirmed';
 import * as whatIsKept from './migrations/0006-what-is-kept';
+import * as guesses from './migrations/0007-guesses';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -19,6 +20,7 @@ const MIGRATIONS = [
   { name: '0004-shapes', up: shapes.up, down: shapes.down },
   { name: '0005-what-is-confirmed', up: whatIsConfirmed.up, down: whatIsConfirmed.down },
   { name: '0006-what-is-kept', up: whatIsKept.up, down: whatIsKept.down },
+  { name: '0007-guesses', up: guesses.up, down: guesses.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

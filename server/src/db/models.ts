@@ -7,7 +7,14 @@ import {
   type CreationOptional,
   type Sequelize,
 } from 'sequelize';
-import type { AnalysisJob, AnalysisRequest, HeardSoFar, Shape, SongSummary } from '@wild-needle/contract';
+import type {
+  AnalysisJob,
+  AnalysisRequest,
+  Guess,
+  HeardSoFar,
+  Shape,
+  SongSummary,
+} from '@wild-needle/contract';
 
 /** What the shelf shows of a document, kept beside it so that the shelf reads no documents. */
 export type DocumentSummary = Pick<
@@ -83,6 +90,15 @@ export class ShapeRow extends Model<InferAttributes<ShapeRow>, InferCreationAttr
   declare createdAt: CreationOptional<Date>;
 }
 
+export class GuessRow extends Model<InferAttributes<GuessRow>, InferCreationAttributes<GuessRow>> {
+  declare id: string;
+  declare at: Date;
+  declare songId: string;
+  declare place: string;
+  declare guessed: Guess['guessed'];
+  declare heard: Guess['heard'];
+}
+
 const uuid = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
 
 export function defineModels(sequelize: Sequelize): void {
@@ -156,5 +172,16 @@ export function defineModels(sequelize: Sequelize): void {
       createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
     },
     { ...options, tableName: 'shapes' },
+  );
+  GuessRow.init(
+    {
+      id: uuid,
+      at: DataTypes.DATE,
+      songId: DataTypes.UUID,
+      place: DataTypes.TEXT,
+      guessed: DataTypes.JSONB,
+      heard: DataTypes.JSONB,
+    },
+    { ...options, tableName: 'guesses' },
   );
 }

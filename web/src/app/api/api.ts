@@ -14,6 +14,7 @@ import {
   type AnalysisJob,
   type Answer,
   type ErrorCode,
+  type Guess,
   type ImportAnswer,
   type OpenSong,
   type PathParams,
@@ -153,21 +154,34 @@ export class Api {
     return this.tell('forgetShape', { id });
   }
 
+  guessesSince(time: Date): Observable<Guess[]> {
+    return this.ask('listGuesses', {}, null, { since: time.toISOString() });
+  }
+
+  keepGuess({ id, ...body }: Guess): Observable<void> {
+    return this.tell('keepGuess', { id }, body);
+  }
+
   private ask<Name extends JsonRoute>(
     name: Name,
     params: PathParams<Name>,
     body: unknown = null,
+    query: Readonly<Record<string, string>> = {},
   ): Observable<Answer<Name>> {
     const { method, answer } = ROUTES[name];
-    return this.http.request<unknown>(method, addressOf(name, params), { body }).pipe(
+    return this.http.request<unknown>(method, addressOf(name, params), { body, params: query }).pipe(
       // The table gives each name the schema of its own answer; the compiler can't follow that through the union.
       map((value) => answer.parse(value) as Answer<Name>),
       catchError(toApiError),
     );
   }
 
-  private tell<Name extends SilentRoute>(name: Name, params: PathParams<Name>): Observable<void> {
-    return this.http.request(ROUTES[name].method, addressOf(name, params)).pipe(
+  private tell<Name extends SilentRoute>(
+    name: Name,
+    params: PathParams<Name>,
+    body: unknown = null,
+  ): Observable<void> {
+    return this.http.request(ROUTES[name].method, addressOf(name, params), { body }).pipe(
       map(() => undefined),
       catchError(toApiError),
     );

@@ -85,3 +85,8 @@ export function isolationOf(hearing: Hearing): Isolation | null {
 export function forEars<T>(ears: Ears, [left, right]: readonly [T, T]): readonly [T, T] {
   return ears === 'left' ? [left, left] : ears === 'right' ? [right, right] : [left, right];
 }
+
+/** What both ears hear of a pair of channels. */
+export function toEarsOf({ ears }: Hearing): <T>(pair: readonly [T, T]) => readonly [T, T] {
+  return (pair) => forEars(ears, pair);
+}

@@ -9,6 +9,8 @@ import * as jobsEffects from '../state/jobs/jobs.effects';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
 import * as settingsEffects from '../state/settings/settings.effects';
 import { settingsFeature } from '../state/settings/settings.reducer';
+import * as guessesEffects from '../state/guesses/guesses.effects';
+import { guessesFeature } from '../state/guesses/guesses.reducer';
 import * as shapesEffects from '../state/shapes/shapes.effects';
 import { shapesFeature } from '../state/shapes/shapes.reducer';
 import * as songsEffects from '../state/songs/songs.effects';
@@ -26,6 +28,7 @@ export const appConfig: ApplicationConfig = {
     provideState(jobsFeature),
     provideState(settingsFeature),
     provideState(shapesFeature),
-    provideEffects(songsEffects, importsEffects, jobsEffects, settingsEffects, shapesEffects),
+    provideState(guessesFeature),
+    provideEffects(songsEffects, importsEffects, jobsEffects, settingsEffects, shapesEffects, guessesEffects),
   ],
 };

@@ -28,4 +28,9 @@ export const STEPS: readonly Step[] = [
     load: () => import('../features/riffs/page/riffs.page').then((m) => m.RiffsPage),
     progress: { label: 'of the strums checked' },
   },
+  {
+    path: 'check',
+    label: 'Check',
+    load: () => import('../features/check/page/check.page').then((m) => m.CheckPage),
+  },
 ];

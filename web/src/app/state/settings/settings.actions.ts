@@ -9,6 +9,7 @@ export const settingsActions = createActionGroup({
     'Volume Changed': props<{ volume: number }>(),
     'Click Level Changed': props<{ clickLevel: number }>(),
     'Count In Switched': props<{ countIn: boolean }>(),
+    'Ear First Switched': props<{ earFirst: boolean }>(),
     'Spelling Chosen': props<{ spelling: SettingsState['spelling'] }>(),
     'Strings Chosen': props<{ stringSet: string; scaleMm: number }>(),
     'Pedal Assigned': props<{ command: string; pedal: string | null }>(),

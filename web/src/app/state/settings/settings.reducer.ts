@@ -14,6 +14,7 @@ export const settingsFeature = createFeature({
       clickLevel,
     })),
     on(settingsActions.countInSwitched, (state, { countIn }): SettingsState => ({ ...state, countIn })),
+    on(settingsActions.earFirstSwitched, (state, { earFirst }): SettingsState => ({ ...state, earFirst })),
     on(settingsActions.spellingChosen, (state, { spelling }): SettingsState => ({ ...state, spelling })),
     on(settingsActions.stringsChosen, (state, { stringSet, scaleMm }): SettingsState => ({
       ...state,

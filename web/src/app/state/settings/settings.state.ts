@@ -11,6 +11,8 @@ export interface SettingsState {
   readonly clickLevel: number;
   /** A bar is counted before playback starts. */
   readonly countIn: boolean;
+  /** Check covers what it has heard until the ear has named it. */
+  readonly earFirst: boolean;
   /** MIDI pedals by what they do, as `{ loop: 'control 64' }`. */
   readonly pedals: Readonly<Record<string, string>>;
   /** How notes are named. */
@@ -27,6 +29,7 @@ export const DEFAULT_SETTINGS: SettingsState = {
   volume: 0.6,
   clickLevel: 0.4,
   countIn: false,
+  earFirst: false,
   pedals: {},
   spelling: 'key',
   stringSet: '10–46',

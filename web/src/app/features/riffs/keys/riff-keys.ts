@@ -2,7 +2,7 @@
 import type { MarkCommand } from '@wild-needle/core/riff';
 import { HISTORY_KEYS } from '../../../shared/history-keys';
 import type { KeyMap } from '../../../shared/key-map';
-import { MARK_COMMANDS, MARK_VIEWS } from '../tab/mark-views';
+import { MARK_COMMANDS, MARK_VIEWS } from '../../../tab/mark-views';
 
 /** A row for each mark, under the mark's own name. */
 const MARK_KEYS = Object.fromEntries(

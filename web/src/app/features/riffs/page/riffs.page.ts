@@ -54,7 +54,7 @@ import { ListenAgain } from '../../../open-song/listen-again';
 import { changeBetween } from '../../../shared/undo-words';
 import { HeardAnewStrip } from '../anew/heard-anew-strip';
 import { PassRow } from '../passes/pass-row';
-import { MARK_COMMANDS } from '../tab/mark-views';
+import { MARK_COMMANDS } from '../../../tab/mark-views';
 import { RIFF_KEYS } from '../keys/riff-keys';
 import { RiffMenu } from './riff-menu';
 import { GUTTER, Lane, PANEL_PX } from '../view/lane';
@@ -65,7 +65,7 @@ import { StrumEdits } from '../edit/strum-edits';
 import { TapAlong } from '../edit/tap-along';
 import { StrumPanel } from '../strum/strum-panel';
 import { StrumStudy } from '../strum/strum-study';
-import { WrittenRow } from '../tab/written-row';
+import { WrittenRow } from '../view/written-row';
 
 /** A click this near to a strum means it. */
 const NEAR_PX = 3;

@@ -1,7 +1,7 @@
 /** The marks of the chosen strum as switches, each with its key. */
 import { ChangeDetectionStrategy, Component, computed, input, output } from '@angular/core';
 import { MARKS, type MarkCommand, type Strum } from '@wild-needle/core/riff';
-import { MARK_COMMANDS, MARK_VIEWS, type MarkView } from '../tab/mark-views';
+import { MARK_COMMANDS, MARK_VIEWS, type MarkView } from '../../../tab/mark-views';
 
 @Component({
   selector: 'wn-marks-pad',

@@ -24,7 +24,7 @@ import { MarksPad } from './marks-pad';
 import { Neck } from './neck';
 import type { PanelSize } from '../view/lane';
 import { RiffView } from '../view/riff-view';
-import { chordNameOf } from '../tab/row-layout';
+import { chordNameOf } from '../../../tab/row-layout';
 import { FIRST_HEARD_NOTE, SOUNDS, StrumStudy } from './strum-study';
 
 import { FingeringList } from './fingering-list';

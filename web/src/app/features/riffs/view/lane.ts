@@ -23,8 +23,8 @@ import {
   type BarsInView,
   type Followed,
   type Turned,
-} from '../tab/bars-in-view';
-import { xOf, type TickWindow } from '../tab/row-layout';
+} from '../../../tab/bars-in-view';
+import { xOf, type TickWindow } from '../../../tab/row-layout';
 
 /** Left of the lane: string names and pass numbers. */
 export const GUTTER = 88;

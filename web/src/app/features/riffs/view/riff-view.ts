@@ -30,7 +30,7 @@ import { spokenName } from '../../../shared/chord-name';
 import { differenceList, passWords } from '../../../shared/difference-words';
 import { hasRoom, type HeardMark, type PassView } from '../passes/pass-row';
 import { Lane } from './lane';
-import { layoutRow, xOf } from '../tab/row-layout';
+import { layoutRow, xOf } from '../../../tab/row-layout';
 
 /** Rows of the passes share the height there is; the sounding one is taller, for names read from afar. */
 const MIN_ROW = 34;

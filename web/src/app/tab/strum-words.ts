@@ -1,7 +1,7 @@
 /** A strum in words, for a screen reader. */
 import { markWords, type Strum } from '@wild-needle/core/riff';
 import type { Key } from '@wild-needle/core/theory';
-import { noteNames } from '../../../shared/note-name';
+import { noteNames } from '../shared/note-name';
 
 /** 'E5 palm mute: string 6 fret 0, string 5 fret 2; E2 lost in this tuning' */
 export function spokenStrum(strum: Strum, name: string, lost: readonly number[], key: Key | null): string {

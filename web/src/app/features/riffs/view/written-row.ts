@@ -4,8 +4,8 @@ import { ChangeDetectionStrategy, Component, computed, input, output, viewChild 
 import { spellPitchClass, pitchClassOf, type Key } from '@wild-needle/core/theory';
 import type { Tuning } from '@wild-needle/core/guitar';
 import { ChordName } from '../../../shared/chord-name';
-import type { RowLayout } from './row-layout';
-import { StrumGlyph } from './strum-glyph';
+import type { RowLayout } from '../../../tab/row-layout';
+import { StrumGlyph } from '../../../tab/strum-glyph';
 
 @Component({
   selector: 'wn-written-row',

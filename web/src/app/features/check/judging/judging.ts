@@ -1,0 +1,130 @@
+/**
+ * The open song held against its recording: what was kept from before at once, then heard anew in a worker, and judged again after each
+ * change. Lives on while other steps of the song are looked at.
+ */
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
+import { firstValueFrom } from 'rxjs';
+import type { SongJudgement } from '@wild-needle/core/check';
+import type { SongDocument } from '@wild-needle/core/riff';
+import { Api } from '../../../api/api';
+import { OpenSongStore } from '../../../open-song/open-song.store';
+import { decodeForAnalysis } from '../../../recording/analysis-client';
+import type { Hearing } from '../../../recording/hearing';
+import { Player } from '../../../transport/player';
+import { createJudgeClient, type JudgeClient } from './judge-client';
+import { JudgementStore } from './judgement-store';
+
+export interface Judged {
+  readonly judgement: SongJudgement;
+  /** What it was judged of. */
+  readonly document: SongDocument;
+}
+
+type Progress =
+  | { readonly kind: 'idle' }
+  | { readonly kind: 'failed' }
+  | { readonly kind: 'comparing'; readonly share: number };
+
+/** Recording, guitar and how it is heard: another one is listened to anew. */
+interface Subject {
+  readonly songId: string;
+  readonly recordingId: string;
+  readonly guitar: number;
+  readonly hearing: Hearing;
+}
+
+const keyOf = ({ recordingId, guitar, hearing }: Subject): string =>
+  [recordingId, guitar, hearing.ears, hearing.focus, hearing.place.position, hearing.place.width].join('/');
+
+@Injectable({ providedIn: 'root' })
+export class Judging {
+  private readonly api = inject(Api);
+  private readonly song = inject(OpenSongStore);
+  private readonly player = inject(Player);
+  private readonly store = inject(JudgementStore);
+  private client: JudgeClient | null = null;
+  private subject: Subject | null = null;
+  private readonly judgedSignal = signal<Judged | null>(null);
+  private readonly progressSignal = signal<Progress>({ kind: 'idle' });
+  private readonly heardWith = signal<Hearing | null>(null);
+
+  /** Null until something is known. */
+  readonly judged = this.judgedSignal.asReadonly();
+  readonly progress = this.progressSignal.asReadonly();
+  /** The deck listens through other ears than it was judged with. */
+  readonly isOtherHearing = computed(() => {
+    const [judged, now] = [this.heardWith(), this.player.hearing()];
+    return (
+      judged !== null &&
+      (judged.ears !== now.ears || judged.focus !== now.focus || judged.place !== now.place)
+    );
+  });
+
+  constructor() {
+    // Another song: nothing of this one is needed any more.
+    effect(() => {
+      const songId = this.song.songId();
+      untracked(() => {
+        if (this.subject && this.subject.songId !== songId) this.forget();
+      });
+    });
+    // What is written changed, here or in another window.
+    effect(() => {
+      const document = this.song.written();
+      if (document) untracked(() => this.client?.judge(document));
+    });
+  }
+
+  /** Judges the open song, unless that was done; `anew` listens again with the ears of the deck. */
+  async open(anew = false): Promise<void> {
+    const [document, recording, songId] = [this.song.written(), this.song.recording(), this.song.songId()];
+    if (!document || !recording || songId === null) return;
+    const guitar = this.song.guitar();
+    const hearing = this.hearingFor(guitar, anew ? null : this.heardWith());
+    const subject = { songId, recordingId: recording.id, guitar, hearing };
+    if (this.subject && keyOf(this.subject) === keyOf(subject) && this.progressSignal().kind !== 'failed')
+      return;
+    this.forget();
+    this.subject = subject;
+    this.heardWith.set(anew ? this.player.hearing() : hearing);
+    this.progressSignal.set({ kind: 'comparing', share: 0 });
+    const kept = await this.store.kept(keyOf(subject), document);
+    if (this.subject !== subject) return;
+    if (kept) this.judgedSignal.set({ judgement: kept, document });
+    try {
+      const signal = await decodeForAnalysis(await firstValueFrom(this.api.audio(recording.id)));
+      if (this.subject !== subject) return;
+      this.client = createJudgeClient(signal, this.song.written() ?? document, hearing, {
+        onProgress: (share) => this.progressSignal.set({ kind: 'comparing', share }),
+        onJudged: (judgement, of) => this.show(subject, judgement, of),
+        onFailed: () => this.progressSignal.set({ kind: 'failed' }),
+      });
+    } catch {
+      if (this.subject === subject) this.progressSignal.set({ kind: 'failed' });
+    }
+  }
+
+  private show(subject: Subject, judgement: SongJudgement, document: SongDocument): void {
+    if (this.subject !== subject) return;
+    this.progressSignal.set({ kind: 'idle' });
+    this.judgedSignal.set({ judgement, document });
+    void this.store.keep(keyOf(subject), document, judgement);
+  }
+
+  /** Of two guitars each is judged by its own side, unless the deck listens to a place of its own. */
+  private hearingFor(guitar: number, before: Hearing | null): Hearing {
+    const hearing = before ?? this.player.hearing();
+    const sides = this.song.analysis()?.guitars ?? [];
+    const side = this.song.document()?.guitar2 ? sides[guitar - 1]?.side : undefined;
+    return side && hearing.ears === 'both' ? { ...hearing, ears: side } : hearing;
+  }
+
+  private forget(): void {
+    this.client?.end();
+    this.client = null;
+    this.subject = null;
+    this.heardWith.set(null);
+    this.judgedSignal.set(null);
+    this.progressSignal.set({ kind: 'idle' });
+  }
+}
