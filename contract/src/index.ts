@@ -34,5 +34,13 @@ export type { Answer, PathParams, Route, Routes } from './routes';
 export { describeApi } from './openapi';
 export { AUDIO_FORMATS, MAX_CHANNELS, MAX_DURATION_S, TAKEN_ENDINGS, TAKEN_FORMATS } from './audio-formats';
 export type { AudioFormat, AudioFormatId } from './audio-formats';
+export {
+  CHANGES_TOLD,
+  versionDocumentSchema,
+  versionParamsSchema,
+  versionSchema,
+  versionsQuerySchema,
+} from './versions';
+export type { Version, VersionDocument } from './versions';
 export { writtenSchema } from './verdicts';
 export type { Verdicts, Written } from './verdicts';

@@ -15,6 +15,7 @@ import {
   saveRequestSchema,
   songSummarySchema,
 } from './songs';
+import { versionDocumentSchema, versionParamsSchema, versionSchema, versionsQuerySchema } from './versions';
 
 export interface Route {
   readonly method: 'get' | 'post' | 'put' | 'delete';
@@ -73,6 +74,23 @@ export const ROUTES = {
     body: saveRequestSchema,
     status: 200,
     answer: saveAnswerSchema,
+  },
+  listVersions: {
+    method: 'get',
+    path: '/api/songs/:id/versions',
+    summary: 'Saved versions of a song with what each changed, newest first, a page at a time',
+    params: idParamsSchema,
+    query: versionsQuerySchema,
+    status: 200,
+    answer: z.array(versionSchema),
+  },
+  openVersion: {
+    method: 'get',
+    path: '/api/songs/:id/versions/:revision',
+    summary: 'A song as it was saved once',
+    params: versionParamsSchema,
+    status: 200,
+    answer: versionDocumentSchema,
   },
   exportSong: {
     method: 'get',

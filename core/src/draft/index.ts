@@ -1,4 +1,11 @@
-export { changePassTo, changeRiffTo, fretsNear, keepWritten, leaveDoubtful, placesOfStrum } from './answer-place';
+export {
+  changePassTo,
+  changeRiffTo,
+  fretsNear,
+  keepWritten,
+  leaveDoubtful,
+  placesOfStrum,
+} from './answer-place';
 export type { AskedPlace, HeardThere, Instead } from './answer-place';
 export { draftInto } from './draft';
 export type { Draft } from './draft';

@@ -137,6 +137,8 @@ export { NOTHING_WRITTEN, settle, settledAt, signatureOf } from './settled';
 export type { PlaceInPass } from './settled';
 export { strumsInPasses } from './strums-in-passes';
 export type { StrumInPass } from './strums-in-passes';
+export { bringRiffBack, changesBetween, SONG_PARTS } from './changes';
+export type { SongChange, SongPart, StrumBrief } from './changes';
 export { layerOf } from './layers';
 export type { Layer } from './layers';
 export {

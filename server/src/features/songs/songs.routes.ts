@@ -9,6 +9,10 @@ import {
   type OpenSong,
   type SaveAnswer,
   type SongSummary,
+  type Version,
+  type VersionDocument,
+  versionParamsSchema,
+  versionsQuerySchema,
 } from '@wild-needle/contract';
 import { ConflictError, NotFoundError } from '../../http/errors';
 import { parse } from '../../http/parse';
@@ -38,6 +42,21 @@ export function songsRoutes(store: SongsStore, now: () => Date): Router {
     const result = await store.save(id, baseRevision, document, summarise(document), now());
     if (!result.saved) throw result.reason === 'conflict' ? new ConflictError() : new NotFoundError('song');
     response.json({ revision: result.revision, savedAt: result.savedAt.toISOString() } satisfies SaveAnswer);
+  });
+
+  router.get(ROUTES.listVersions.path, async (request, response) => {
+    const { id } = parse(idParamsSchema, request.params);
+    const { before } = parse(versionsQuerySchema, request.query);
+    const versions = await store.versions(id, before);
+    if (!versions) throw new NotFoundError('song');
+    response.json(versions satisfies Version[]);
+  });
+
+  router.get(ROUTES.openVersion.path, async (request, response) => {
+    const { id, revision } = parse(versionParamsSchema, request.params);
+    const version = await store.version(id, revision);
+    if (!version) throw new NotFoundError('version');
+    response.json(version satisfies VersionDocument);
   });
 
   router.get(ROUTES.exportSong.path, async (request, response) => {

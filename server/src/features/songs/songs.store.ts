@@ -1,19 +1,29 @@
 /** Songs and every saved revision of their documents. */
-import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
+  CHANGES_TOLD,
   upgradeDocument,
   type AnalysisJob,
   type OpenSong,
   type Recording,
   type SongSummary,
+  type Version,
+  type VersionDocument,
 } from '@wild-needle/contract';
-import type { SongDocument } from '@wild-needle/core/riff';
+import { changesBetween, type SongDocument } from '@wild-needle/core/riff';
 import { SongRevisionRow, SongRow, type DocumentSummary } from '../../db/models';
 
 export type { DocumentSummary };
 
-/** Revisions kept per song for going back; at a save per edit that is an evening of work. */
-const REVISIONS_KEPT = 200;
+/** Revisions kept per song at most, however many are saved in a day. */
+const REVISIONS_KEPT = 1000;
+/** All of the last day are kept, then one an hour, after a week one a day: the last of each. */
+const ALL_KEPT = '1 day';
+const HOURS_KEPT = '7 days';
+/** What one version is kept of, by its age. */
+const STEP = `CASE WHEN v.saved_at >= $now::timestamptz - interval '${HOURS_KEPT}' THEN 'hour' ELSE 'day' END`;
+/** Versions that are told at a time. */
+const VERSIONS_TOLD = 50;
 
 /** Newest analysis of a song's recording, as one JSON value. */
 const NEWEST_JOB = `(
@@ -32,7 +42,10 @@ const SAVE = `
       updated_at = COALESCE($updatedAt::timestamptz, updated_at)
     WHERE id = $id::uuid AND revision = $baseRevision RETURNING id
   ), trimmed AS (
-    DELETE FROM song_revisions v USING moved WHERE v.song_id = moved.id AND v.revision <= $oldest
+    DELETE FROM song_revisions v USING moved WHERE v.song_id = moved.id AND (v.revision <= $oldest OR (
+      v.saved_at < $now::timestamptz - interval '${ALL_KEPT}' AND EXISTS (
+        SELECT 1 FROM song_revisions w WHERE w.song_id = v.song_id AND w.revision > v.revision
+          AND date_trunc(${STEP}, w.saved_at) = date_trunc(${STEP}, v.saved_at))))
   )
   INSERT INTO song_revisions (song_id, revision, document, saved_at)
   SELECT id, $revision, $document::jsonb, $now::timestamptz FROM moved RETURNING revision`;
@@ -94,6 +107,10 @@ export interface SongsStore {
     recordingId: string,
     transaction: Transaction,
   ): Promise<{ id: string; revision: number; document: SongDocument } | null>;
+  /** Newest first, older ones than `before` when that is given; null where there is no such song. */
+  versions(id: string, before?: number): Promise<Version[] | null>;
+  /** The song as it was saved; null where it is not kept. */
+  version(id: string, revision: number): Promise<VersionDocument | null>;
   /** False when there was none. */
   remove(id: string): Promise<boolean>;
 }
@@ -186,6 +203,32 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
         transaction,
       });
       return stored && { ...row, document: upgradeDocument(stored.document) };
+    },
+
+    async versions(id, before) {
+      // One more than are told: each is told against the one before it.
+      const rows = await SongRevisionRow.findAll({
+        where: { songId: id, ...(before !== undefined && { revision: { [Op.lt]: before } }) },
+        order: [['revision', 'DESC']],
+        limit: VERSIONS_TOLD + 1,
+      });
+      if (rows.length === 0) return (await SongRow.count({ where: { id } })) > 0 ? [] : null;
+      const documents = rows.map((row) => upgradeDocument(row.document));
+      return rows.slice(0, VERSIONS_TOLD).map(({ revision, savedAt }, i) => {
+        const older = documents.at(i + 1);
+        const changes = older ? changesBetween(older, documents[i]) : [];
+        return {
+          revision,
+          savedAt: savedAt.toISOString(),
+          changes: changes.slice(0, CHANGES_TOLD),
+          more: Math.max(0, changes.length - CHANGES_TOLD),
+        };
+      });
+    },
+
+    async version(id, revision) {
+      const row = await SongRevisionRow.findOne({ where: { songId: id, revision } });
+      return row && { revision, savedAt: row.savedAt.toISOString(), document: upgradeDocument(row.document) };
     },
 
     async remove(id) {

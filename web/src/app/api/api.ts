@@ -23,6 +23,8 @@ import {
   type SaveRequest,
   type Shape,
   type SongSummary,
+  type Version,
+  type VersionDocument,
 } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
 
@@ -152,6 +154,14 @@ export class Api {
 
   forgetShape(id: string): Observable<void> {
     return this.tell('forgetShape', { id });
+  }
+
+  versions(id: string, before: number | null): Observable<Version[]> {
+    return this.ask('listVersions', { id }, null, before === null ? {} : { before: String(before) });
+  }
+
+  version(id: string, revision: number): Observable<VersionDocument> {
+    return this.ask('openVersion', { id, revision: String(revision) });
   }
 
   guessesSince(time: Date): Observable<Guess[]> {

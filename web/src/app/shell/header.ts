@@ -54,6 +54,17 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
         <span class="save" role="status" [class.trouble]="inTrouble()">
           <wn-icon [name]="inTrouble() ? 'doubt' : 'tick'" [size]="16" />{{ saveWords() }}
         </span>
+        @if (songId(); as id) {
+          <a
+            mat-icon-button
+            class="versions"
+            matTooltip="Versions"
+            aria-label="Versions of this song"
+            [routerLink]="['/songs', id, 'versions']"
+          >
+            <wn-icon name="versions" [size]="20" />
+          </a>
+        }
       } @else {
         <h1 class="display title">Wild Needle</h1>
       }
@@ -140,6 +151,10 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
     }
     .save wn-icon {
       color: var(--ok);
+    }
+    .versions {
+      flex: none;
+      margin-left: -8px;
     }
     .save.trouble,
     .save.trouble wn-icon {

@@ -18,6 +18,11 @@ export const routes: Routes = [
         title: `${label} · Wild Needle`,
         loadComponent: load,
       })),
+      {
+        path: 'versions',
+        title: 'Versions · Wild Needle',
+        loadComponent: () => import('../features/versions/versions.page').then((m) => m.VersionsPage),
+      },
     ],
   },
   { path: '**', redirectTo: 'songs' },
