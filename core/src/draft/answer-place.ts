@@ -121,6 +121,12 @@ function strumInstead(
   };
 }
 
+/** The tuning has frets for it, and the riff the place. */
+function canWrite(riff: Riff, { heard, ticks }: Instead, now: Strum | null): boolean {
+  const isPlayable = !heard || heard.dead || (now?.frets.length ?? 0) > 0;
+  return isPlayable && ticks >= 0 && ticks < riffTicks(riff);
+}
+
 /** In order of time, with one strum in place of another, which may be none; whatever stands where it goes gives way. */
 function exchanged(strums: readonly Strum[], old: Strum | null, now: Strum | null): Strum[] {
   const others = strums.filter((s) => s.id !== old?.id && s.startTicks !== now?.startTicks);
@@ -205,7 +211,7 @@ export function changeRiffTo(
   if (!found) return document;
   const { riff, section, strum } = found;
   const now = strumInstead(found, instead, document.tuning, strum?.id ?? newId());
-  if (instead.heard && !instead.heard.dead && now?.frets.length === 0) return document;
+  if (!canWrite(riff, instead, now)) return document;
   const variation = variationOf(riff, section, place.pass);
   const isVaried =
     variation !== null && place.ticks >= variation.fromTicks && place.ticks < variation.toTicks;
@@ -249,7 +255,7 @@ export function changePassTo(
   if (!found) return document;
   const { riff, section, strum } = found;
   const now = strumInstead(found, instead, document.tuning, newId());
-  if (instead.heard && !instead.heard.dead && now?.frets.length === 0) return document;
+  if (!canWrite(riff, instead, now)) return document;
   const varied = variationOf(riff, section, place.pass);
   const [fromTicks, toTicks] = spanOfVariation(riff, varied, place, instead);
   // A pass that is cut plays a part of the riff; its variation is one of the whole.

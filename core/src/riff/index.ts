@@ -135,7 +135,7 @@ export {
 } from './variation';
 export { NOTHING_WRITTEN, settle, settledAt, signatureOf } from './settled';
 export type { PlaceInPass } from './settled';
-export { strumsInPasses } from './strums-in-passes';
+export { checkedBySection, strumsInPasses } from './strums-in-passes';
 export type { StrumInPass } from './strums-in-passes';
 export { bringRiffBack, changesBetween, SONG_PARTS } from './changes';
 export type { SongChange, SongPart, StrumBrief } from './changes';

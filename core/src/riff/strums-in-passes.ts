@@ -57,3 +57,17 @@ export function strumsInPasses(document: SongDocument): StrumInPass[] {
     });
   });
 }
+
+/** How many strums of a section's passes were checked: settled by ear, or written or confirmed by hand; by section. */
+export function checkedBySection(
+  document: SongDocument,
+): ReadonlyMap<string, { readonly checked: number; readonly of: number }> {
+  const counts = new Map<string, { checked: number; of: number }>();
+  for (const { section, settled, strum } of strumsInPasses(document)) {
+    const count = counts.get(section.id) ?? { checked: 0, of: 0 };
+    count.of++;
+    if (settled === 'kept' || (settled === null && strum.trust === 'checked')) count.checked++;
+    counts.set(section.id, count);
+  }
+  return counts;
+}

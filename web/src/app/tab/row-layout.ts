@@ -71,6 +71,8 @@ export interface StrumBlock {
   readonly spoken: string;
   /** Was heard to be so, or written by hand, or is only a guess. */
   readonly isGuess: boolean;
+  /** The ear has left it for later. */
+  readonly isDoubtful: boolean;
   readonly hasNote: boolean;
   /** A note of it can't be played in this tuning. */
   readonly isMissing: boolean;
@@ -306,6 +308,7 @@ export function layoutRow(riff: Riff, options: LayoutOptions): RowLayout {
         pillInset,
         spoken: spokenStrum(strum, name, lost, key),
         isGuess: strum.trust === 'guessed',
+        isDoubtful: strum.trust === 'doubtful',
         hasNote: strum.note !== '',
         isMissing: lost.length > 0,
       },

@@ -90,6 +90,9 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
           <svg:path class="stroke" [class.up]="direction === 'up'" [attr.d]="stroke(direction)" />
         }
       }
+      @if (b.isDoubtful) {
+        <svg:path class="doubtful" [attr.d]="diamond(b.x + 3, b.top + b.height - 3, 6.5)" />
+      }
       @if (b.hasNote) {
         <svg:circle class="note" [attr.cx]="b.x + b.width + 3" [attr.cy]="b.top + 3" r="4" />
       }
@@ -187,6 +190,11 @@ function drawn(part: (view: MarkView) => string | undefined): string[] {
       stroke: var(--doubt);
       stroke-width: 2.5;
       stroke-dasharray: 4 2;
+    }
+    .doubtful {
+      fill: var(--sleeve);
+      stroke: var(--doubt);
+      stroke-width: 2;
     }
     .note {
       fill: var(--groove2);

@@ -5,7 +5,7 @@ import { noteNames } from '../shared/note-name';
 
 /** 'E5 palm mute: string 6 fret 0, string 5 fret 2; E2 lost in this tuning' */
 export function spokenStrum(strum: Strum, name: string, lost: readonly number[], key: Key | null): string {
-  const written = spokenFrets(strum, name);
+  const written = `${spokenFrets(strum, name)}${strum.trust === 'doubtful' ? '; left doubtful' : ''}`;
   return lost.length === 0 ? written : `${written}; ${noteNames(lost, key)} lost in this tuning`;
 }
 

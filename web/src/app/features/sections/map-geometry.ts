@@ -15,6 +15,8 @@ export interface MapBlock {
   readonly notches: readonly number[];
   readonly isChosen: boolean;
   readonly isDoubtful: boolean;
+  /** Of its strums, how many were checked; null where nothing is written. */
+  readonly checkedShare: number | null;
 }
 
 /** Heights in units of the drawing: room for arcs, a row per riff with a gap between blocks, a notch per pass. */

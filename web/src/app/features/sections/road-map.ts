@@ -53,6 +53,11 @@ const UNITS = 1000;
         (click)="chosen.emit(block.id)"
       >
         {{ block.label }}
+        @if (block.checkedShare !== null) {
+          <span class="checked" aria-hidden="true"
+            ><span [style.width.%]="100 * block.checkedShare"></span
+          ></span>
+        }
         @if (block.isDoubtful) {
           <i aria-hidden="true"></i>
         }
@@ -131,6 +136,19 @@ const UNITS = 1000;
     }
     .touch.chosen {
       box-shadow: 0 4px 0 -1px var(--needle);
+    }
+    .checked {
+      position: absolute;
+      left: 0;
+      right: 0;
+      bottom: 0;
+      height: 3px;
+      background: var(--line2);
+    }
+    .checked span {
+      display: block;
+      height: 100%;
+      background: var(--ok);
     }
     .touch i {
       position: absolute;

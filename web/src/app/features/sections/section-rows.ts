@@ -3,6 +3,7 @@ import { computed, inject, Injectable } from '@angular/core';
 import {
   barsPerPass,
   beginSection,
+  checkedBySection,
   passesWords,
   sectionBars,
   sectionTimesS,
@@ -28,6 +29,16 @@ function notchesOf({ riffId, passes, skipBars }: Section, perPass: number, bars:
   return Array.from({ length: passes - 1 }, (_, i) => ((i + 1) * perPass - skipBars) / bars);
 }
 
+/** How much of a section was checked, in words and as a share; nothing where nothing is written. */
+function checkedWords(count: { readonly checked: number; readonly of: number } | undefined): {
+  readonly checkedShare: number | null;
+  readonly checkedWords: string;
+} {
+  if (!count) return { checkedShare: null, checkedWords: '' };
+  const share = count.checked / count.of;
+  return { checkedShare: share, checkedWords: `${Math.floor(100 * share)} %` };
+}
+
 @Injectable()
 export class SectionRows {
   private readonly song = inject(OpenSongStore);
@@ -39,6 +50,7 @@ export class SectionRows {
     if (!document) return [];
     const analysed = this.song.analysis()?.sections ?? [];
     const heard = this.heardPasses.byRiff();
+    const checked = checkedBySection(document);
     const keyAt = (timeS: number): Key | null =>
       analysed.find((s) => timeS + SAME_PLACE_S >= s.startS && timeS + SAME_PLACE_S < s.endS)?.key ?? null;
     return document.sections.flatMap((section) => {
@@ -77,6 +89,7 @@ export class SectionRows {
           otherBar: beginSection(document, section.id, otherBar) === document ? null : otherBar,
           // Came in as a label over bars that nothing was written for: the user says what it is.
           isUnnamed: riff === null && !section.startIsConfirmed,
+          ...checkedWords(checked.get(section.id)),
           facts: [counted(bars, 'bar'), played, likeness].filter((f) => f !== '').join(', '),
         },
       ];

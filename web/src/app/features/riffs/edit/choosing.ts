@@ -67,7 +67,7 @@ export class Choosing {
     const around = strums.map(
       (_, i) => strums[(((at + by * (i + 1)) % strums.length) + strums.length) % strums.length],
     );
-    const next = around.find((s) => s.trust !== 'checked' && (s.trust === 'guessed' || doubtful.has(s.id)));
+    const next = around.find((s) => s.trust !== 'checked' && (s.trust !== 'heard' || doubtful.has(s.id)));
     if (next) this.goTo(next);
     else this.said.say('No strum of this riff is doubtful');
   }

@@ -73,10 +73,12 @@ const EXTRA = 0.6;
         [value]="s.trust"
         (change)="checked.emit()"
       >
-        @if (size() === 'wide' || s.trust === 'guessed') {
+        @if (s.trust === 'doubtful') {
+          <mat-button-toggle value="doubtful" disabled>Doubtful</mat-button-toggle>
+        } @else if (size() === 'wide' || s.trust === 'guessed') {
           <mat-button-toggle value="guessed" disabled>Guessed</mat-button-toggle>
         }
-        @if (size() === 'wide' || s.trust !== 'guessed') {
+        @if (size() === 'wide' || s.trust === 'heard' || s.trust === 'checked') {
           <mat-button-toggle value="heard" [disabled]="s.trust !== 'heard'">Heard</mat-button-toggle>
         }
         <mat-button-toggle value="checked"
