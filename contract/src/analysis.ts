@@ -98,6 +98,9 @@ const schema = z.object({
   tuning: tuningSchema.extend({ candidates: z.array(tuningCandidateSchema) }),
   sections: z.array(sectionSchema),
   strums: z.array(strumSchema),
+  strokes: z
+    .array(z.object({ timeS: z.number(), ring: z.number(), palmMute: z.number(), dead: z.number() }))
+    .default([]),
   guitars: z.array(z.object({ side: z.enum(['left', 'right']), strums: z.array(strumSchema) })).default([]),
   doubts: z.array(doubtSchema).default([]),
 });

@@ -17,6 +17,7 @@ import {
   type HeardStrum,
   type ListenOptions,
   type MeterAlternative,
+  type StrokeCandidate,
   type StereoSignal,
 } from '../mir';
 import { chordName, pitchClassOf, type Key, type Meter } from '../theory';
@@ -50,6 +51,14 @@ export interface TuningWithScore extends Tuning {
     readonly unplayableShare: number;
     readonly meanEffort: number;
   } | null;
+}
+
+/** A stroke that may be one: see `StrokeProbabilities` of `mir`. */
+export interface AnalysedStroke {
+  readonly timeS: number;
+  readonly ring: number;
+  readonly palmMute: number;
+  readonly dead: number;
 }
 
 /** One of two guitars that play apart. */
@@ -88,6 +97,8 @@ export interface Analysis {
   readonly tuning: Tuning & { readonly candidates: readonly TuningWithScore[] };
   readonly sections: readonly DescribedSection[];
   readonly strums: readonly AnalysedStrum[];
+  /** Every instant at which something may have been struck, and how; empty in old analyses. */
+  readonly strokes: readonly AnalysedStroke[];
   /** Empty for one guitar, and for two that double each other. */
   readonly guitars: readonly AnalysedGuitar[];
   /** What is not sure, the gravest first. */
@@ -121,6 +132,19 @@ function rankVoicings(strums: readonly HeardStrum[], tuning: Tuning): RankedVoic
 function nameOf({ rootPc, quality, midi }: HeardStrum, key: Key | null): string {
   if (rootPc === null || quality === null) return 'x';
   return chordName({ rootPc, quality, bassPc: pitchClassOf(midi[0]) }, key);
+}
+
+/** Finer than this no probability is known. */
+const PROBABILITY_STEPS = 1e4;
+
+function describeStroke({ timeS, stroke }: StrokeCandidate): AnalysedStroke {
+  const rounded = (p: number): number => Math.round(PROBABILITY_STEPS * p) / PROBABILITY_STEPS;
+  return {
+    timeS,
+    ring: rounded(stroke.ring),
+    palmMute: rounded(stroke.palmMute),
+    dead: rounded(stroke.dead),
+  };
 }
 
 /** Throws a RangeError when the signal has no samples. */
@@ -170,6 +194,7 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
     },
     sections,
     strums: describe(heard.strums),
+    strokes: heard.strokes.map(describeStroke),
     guitars: heard.guitars.map(({ side, strums }) => ({ side, strums: describe(strums) })),
   };
   return { ...analysis, doubts: doubtsOf(analysis) };

@@ -29,6 +29,7 @@ describe('a recording a quarter tone off', () => {
     grid: null,
     meters: [],
     strums,
+    strokes: [],
     guitars: [],
     key: null,
     sections: [],

@@ -4,13 +4,19 @@
  */
 import { bisector } from 'd3-array';
 import {
+  askableOf,
   decideKind,
   hearSong,
   kindOf,
   NOTHING_CONFIRMED,
+  resumeHearing,
   STROKE_KINDS,
   strokeProbability,
+  type AskableSong,
+  type AskedSpan,
   type Confirmed,
+  type DecodedChord,
+  type HeardBefore,
   type HeardStrum,
   type OnProgress,
   type SongHearing,
@@ -153,12 +159,28 @@ export function createWitness(
   signal: StereoSignal,
   { confirmed = NOTHING_CONFIRMED, onProgress }: WitnessOptions,
 ): Witness {
-  return witnessOf(hearSong(signal, { confirmed, ...(onProgress && { onProgress }) }));
+  return witnessOf(askableOf(hearSong(signal, { confirmed, ...(onProgress && { onProgress }) })));
 }
 
-function witnessOf(song: SongHearing): Witness {
-  const { candidates } = song.heardStrums;
+/** Asks a recording that was listened to before: what is struck is known, only chords are read. */
+export function recallWitness(signal: StereoSignal, before: HeardBefore): Witness {
+  return witnessOf(resumeHearing(signal, before));
+}
+
+function witnessOf(song: AskableSong): Witness {
+  const { candidates } = song;
   const sure = candidates.filter(({ stroke }) => strokeProbability(stroke) >= ENDS_SPAN);
+  const keyOf = ({ timeS, endS }: StrumSpan): string => `${timeS} ${endS}`;
+  let known = new Map<string, DecodedChord>();
+  /** Where no span is new, a strum that is written otherwise changes nothing of what is heard. */
+  const chordsOf = (spans: readonly AskedSpan[]): readonly DecodedChord[] => {
+    const keys = spans.map(keyOf);
+    if (!keys.every((key) => known.has(key))) {
+      const chords = song.ask(spans);
+      known = new Map(keys.map((key, i) => [key, chords[i]]));
+    }
+    return keys.map((key) => known.get(key)!);
+  };
   return {
     ask(written) {
       const { partner, extra } = pairUp(written, song.strums);
@@ -172,7 +194,7 @@ function witnessOf(song: SongHearing): Witness {
         const endS = Math.min(written[i + 1]?.timeS ?? song.durationS, next?.timeS ?? song.durationS);
         return { timeS, endS: Math.max(endS, timeS + SHORTEST_S), midi: w.midi };
       });
-      const chords = song.hearing.ask(spans, song.known);
+      const chords = chordsOf(spans);
       const strums = written.map((w, i): StrumEvidence => {
         const stroke = strokes[i];
         const heard = partner[i];
@@ -215,5 +237,5 @@ export function gatherEvidence(
     });
   const first = hearAt(referenceCents);
   const otherCents = referenceCents === null ? otherReading(first, written) : null;
-  return witnessOf(otherCents === null ? first : hearAt(otherCents)).ask(written);
+  return witnessOf(askableOf(otherCents === null ? first : hearAt(otherCents))).ask(written);
 }

@@ -41,6 +41,7 @@ const ANALYSIS: Analysis = {
   downbeatsS: [1, 3, 5, 7, 9],
   beatsPerBar: [4, 4, 4, 4, 1],
   freeTime: [],
+  strokes: [],
   guitars: [],
   doubts: [],
   key: { tonic: 'E', mode: 'minor' },

@@ -3,34 +3,22 @@
  * from what each instant says alone, and again with what repeated passes say (`strokes/metrical-prior.ts`,
  * `strokes/stroke-pooling.ts`, `chords/chord-decoding.ts`).
  */
-import { bisector } from 'd3-array';
 import { identifyChord } from '../theory';
-import { decodeChords, type DecodedChord } from './chords/chord-decoding';
-import { createEvidence } from './chords/chord-evidence';
+import type { DecodedChord } from './chords/chord-decoding';
 import { CHORD_SHAPES } from './chords/chord-shapes.data';
-import chordWeights from './chords/chords.json';
-import { confirmChords, correctShapes } from './chords/confirmed-chords';
-import type { ChordEvidence } from './chords/chord-network';
-import { doublingPulls } from './chords/octave-doubling';
+import { confirmChords } from './chords/confirmed-chords';
 import type { Annotation, Confirmed } from './confirmed';
+import { createChordReading, strokesAt, type AskedSpan, type KnownForm } from './read-chords';
 import type { OnsetStrength } from './onsets/onset-strength';
 import { confirmStrokes } from './strokes/confirmed-strokes';
 import { applyMetricalPrior } from './strokes/metrical-prior';
 import { findNoteReleases, spansFrom } from './strokes/note-release';
 import { findStrokeCandidates } from './strokes/stroke-candidates';
 import { chooseStrokes, createStrokeNetwork } from './strokes/stroke-classifier';
-import {
-  decideKind,
-  isPalmMuted,
-  kindOf,
-  NO_STROKE,
-  strokeProbability,
-  type StrokeProbabilities,
-} from './strokes/stroke-kinds';
+import { decideKind, kindOf, strokeProbability, type StrokeProbabilities } from './strokes/stroke-kinds';
 import { poolStrokes } from './strokes/stroke-pooling';
 import strokeWeights from './strokes/strokes.json';
-import type { MidiNote } from '../units';
-import type { HeardStrum, MidSide, RepetitionGroup, StrumSpan } from './types';
+import type { HeardStrum, MidSide, StrumSpan } from './types';
 
 export interface StrumHearing {
   /** Of everything that sounds: for beats and bars. */
@@ -42,17 +30,6 @@ export interface StrumHearing {
    * strum for itself: shapes that the network takes for others all over the song are corrected by it.
    */
   ask(spans: readonly AskedSpan[], known: KnownForm | null): DecodedChord[];
-}
-
-export interface AskedSpan extends StrumSpan {
-  readonly midi: readonly MidiNote[];
-}
-
-/** What a first hearing has told of the song. */
-export interface KnownForm {
-  readonly beatsS: readonly number[];
-  /** For ascending instants, those at the same position of repeated passes. */
-  repetitionsOf(timesS: readonly number[]): readonly RepetitionGroup[];
 }
 
 export interface HeardStrums {
@@ -67,8 +44,6 @@ export interface StrokeCandidate {
   readonly timeS: number;
   readonly stroke: StrokeProbabilities;
 }
-
-const byTime = bisector((timeS: number) => timeS);
 
 function describe(
   { timeS, endS }: StrumSpan,
@@ -116,7 +91,7 @@ export function createStrumHearing(
   const found = findStrokeCandidates(midSide, sampleRate);
   const heardAlone = createStrokeNetwork(strokeWeights)(found.features);
   const { timesS, probabilities, annotations } = confirmStrokes(found.timesS, heardAlone, confirmed);
-  const evidenceOf = createEvidence(midSide, sampleRate, offsetCents, chordWeights);
+  const chords = createChordReading(midSide, sampleRate, offsetCents);
   const strokesWith = (known: KnownForm | null): readonly StrokeProbabilities[] =>
     known
       ? poolStrokes(
@@ -125,32 +100,6 @@ export function createStrumHearing(
           annotations,
         )
       : probabilities;
-  /** The chords of spans in order of time; `strokes` says which are muted. */
-  const readSpans = (
-    spans: readonly StrumSpan[],
-    evidence: readonly ChordEvidence[],
-    strokes: readonly StrokeProbabilities[],
-    known: KnownForm | null,
-  ): DecodedChord[] => {
-    const groups = known?.repetitionsOf(spans.map((s) => s.timeS));
-    const pulls = doublingPulls(
-      evidence.map((e) => e.logProbabilities),
-      strokes.map((stroke, k) => ({ riff: groups?.[k].riff ?? '', palmMuted: isPalmMuted(stroke) })),
-    );
-    return decodeChords(evidence, {
-      groups: groups?.map((group) => group.members),
-      pulls,
-      timesS: spans.map((span) => span.timeS),
-    });
-  };
-  /** What the networks said when they were asked before: a tab that changes is asked about again at most of its places. */
-  const asked = new Map<string, ChordEvidence>();
-  const keptEvidence = (span: StrumSpan): ChordEvidence => {
-    const key = `${span.timeS} ${span.endS}`;
-    const evidence = asked.get(key) ?? evidenceOf(span);
-    asked.set(key, evidence);
-    return evidence;
-  };
   /** Of what is known; it does not change while a song is asked about. */
   let pooled: { readonly known: KnownForm | null; readonly strokes: readonly StrokeProbabilities[] } | null =
     null;
@@ -159,8 +108,7 @@ export function createStrumHearing(
     ask(spans, known) {
       if (pooled?.known !== known) pooled = { known, strokes: strokesWith(known) };
       const { strokes } = pooled;
-      const struck = spans.map(({ timeS }) => strokes.at(byTime.center(timesS, timeS)) ?? NO_STROKE);
-      return readSpans(spans, correctShapes(spans.map(keptEvidence), spans), struck, known);
+      return chords.ask(spans, strokesAt(timesS, strokes, spans), known);
     },
     hear(known, onShare) {
       const strokes = strokesWith(known);
@@ -173,16 +121,16 @@ export function createStrumHearing(
       const ofChosen = chosen.map((k) => annotations[k]);
       const heard = spans.map((span, k) => {
         onShare?.(k / spans.length);
-        return evidenceOf(span);
+        return chords.evidenceOf(span);
       });
-      const chords = readSpans(
+      const named = chords.read(
         spans,
         confirmChords(heard, ofChosen),
         chosen.map((k) => strokes[k]),
         known,
       );
       return {
-        strums: chords.map((chord, k) =>
+        strums: named.map((chord, k) =>
           describe({ timeS: spans[k].timeS, endS: endsS[k] }, strokes[chosen[k]], chord, ofChosen[k]),
         ),
         strokeProbabilities: chosen.map((k) => strokeProbability(strokes[k])),

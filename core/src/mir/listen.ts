@@ -10,7 +10,8 @@ import { barContents } from './form/bar-contents';
 import { computeBarChroma } from './form/bar-chroma';
 import { findSections } from './form/form';
 import { groupRepetitions } from './form/repetition-groups';
-import { createStrumHearing, type HeardStrums, type KnownForm, type StrumHearing } from './hear-strums';
+import { createStrumHearing, type HeardStrums, type StrokeCandidate, type StrumHearing } from './hear-strums';
+import type { KnownForm } from './read-chords';
 import { placeBars, type BarLayout } from './meter/bars';
 import meterWeights from './meter/meter.json';
 import { rankMeters } from './meter/rank-meters';
@@ -40,6 +41,8 @@ export interface Heard {
   /** Readings of tempo and meter, most likely first; empty without a pulse. */
   readonly meters: readonly MeterAlternative[];
   readonly strums: readonly HeardStrum[];
+  /** Every instant at which something may have been struck. */
+  readonly strokes: readonly StrokeCandidate[];
   /** One each where two guitars play apart; empty for one guitar, and for two that double each other. */
   readonly guitars: readonly HeardGuitar[];
   readonly key: KeyEstimate | null;
@@ -75,7 +78,7 @@ function measureReference(
 }
 
 /** What listening to a whole song leaves, for asking the recording on. */
-export interface SongHearing extends Omit<Heard, 'guitars'> {
+export interface SongHearing extends Omit<Heard, 'guitars' | 'strokes'> {
   readonly hearing: StrumHearing;
   /** Null where there is no pulse. */
   readonly known: KnownForm | null;
@@ -167,7 +170,7 @@ export function hearSong(
  */
 export function listen(signal: StereoSignal, options: ListenOptions = {}): Heard {
   const { onProgress = () => undefined } = options;
-  const { hearing: _, heardStrums: __, known, ...heard } = hearSong(signal, options);
+  const { hearing: _, heardStrums, known, ...heard } = hearSong(signal, options);
   const offsetCents = heard.reference?.cents ?? 0;
   if (known) onProgress(0.8, 'Listening for a second guitar');
   const guitars = known
@@ -176,5 +179,5 @@ export function listen(signal: StereoSignal, options: ListenOptions = {}): Heard
       )
     : [];
   onProgress(1, 'Done');
-  return { ...heard, guitars };
+  return { ...heard, strokes: heardStrums.candidates, guitars };
 }

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { agreement, hearGuitarsApart, unlikeShare } from './two-guitars';
 import { addChord, RATE, strumOf } from './test-sounds';
-import type { KnownForm } from './hear-strums';
+import type { KnownForm } from './read-chords';
 
 const alone: KnownForm = {
   beatsS: [],

@@ -6,7 +6,8 @@
 import { cosineSimilarity } from '../dsp';
 import { SAME_STROKE_S } from '../units';
 import { AFTER_ONSET_S, createChordSpectrum, SPECTRUM_SIZE } from './chords/chord-spectrum';
-import { createStrumHearing, type KnownForm } from './hear-strums';
+import { createStrumHearing } from './hear-strums';
+import type { KnownForm } from './read-chords';
 import { NOTHING_CONFIRMED } from './confirmed';
 import type { HeardStrum, StereoSignal } from './types';
 

@@ -1,6 +1,6 @@
 /** The typed way to the worker that judges a song; it holds the sound, and lives as long as the song is looked at. */
 import type { SongJudgement } from '@wild-needle/core/check';
-import type { StereoSignal } from '@wild-needle/core/mir';
+import type { HeardBefore, StereoSignal } from '@wild-needle/core/mir';
 import type { SongDocument } from '@wild-needle/core/riff';
 import type { Hearing } from '../../../recording/hearing';
 
@@ -13,6 +13,8 @@ export type JudgeTask =
       readonly document: SongDocument;
       /** Ears and focus that it is heard with. */
       readonly hearing: Hearing;
+      /** What was heard of the whole sound before; null to listen anew. */
+      readonly before: HeardBefore | null;
     }
   | { readonly kind: 'judge'; readonly id: number; readonly document: SongDocument };
 
@@ -35,9 +37,7 @@ export interface JudgeClient {
 
 /** The sound is handed over, and not there any more afterwards. */
 export function createJudgeClient(
-  signal: StereoSignal,
-  document: SongDocument,
-  hearing: Hearing,
+  { signal, document, hearing, before }: Omit<Extract<JudgeTask, { kind: 'listen' }>, 'kind' | 'id'>,
   { onProgress, onJudged, onFailed }: JudgeHandlers,
 ): JudgeClient {
   const worker = new Worker(new URL('./judge.worker', import.meta.url), { type: 'module' });
@@ -50,7 +50,7 @@ export function createJudgeClient(
     else if (data.id === asked.id) onJudged(data.judgement, asked.document);
   });
   send(
-    { kind: 'listen', id: asked.id, signal, document, hearing },
+    { kind: 'listen', id: asked.id, signal, document, hearing, before },
     signal.channels.map((c) => c.buffer),
   );
   return {

@@ -1,5 +1,5 @@
 /** Listens to a recording once and then holds every version of the song against it, off the main thread. */
-import { createWitness, judgeSong, settledIn, type Witness } from '@wild-needle/core/check';
+import { createWitness, judgeSong, recallWitness, settledIn, type Witness } from '@wild-needle/core/check';
 import { throughEars } from '@wild-needle/core/playback';
 import { isolationOf, toEarsOf } from '../../../recording/hearing';
 import type { JudgeAnswer, JudgeTask } from './judge-client';
@@ -10,11 +10,13 @@ const answer = (message: JudgeAnswer): void => postMessage(message);
 
 function run(task: JudgeTask): void {
   if (task.kind === 'listen') {
-    const { signal, document, hearing } = task;
-    witness = createWitness(throughEars(signal, isolationOf(hearing), toEarsOf(hearing)), {
-      confirmed: settledIn(document),
-      onProgress: (share) => answer({ kind: 'progress', share }),
-    });
+    const { signal, document, hearing, before } = task;
+    witness = before
+      ? recallWitness(signal, before)
+      : createWitness(throughEars(signal, isolationOf(hearing), toEarsOf(hearing)), {
+          confirmed: settledIn(document),
+          onProgress: (share) => answer({ kind: 'progress', share }),
+        });
   }
   if (witness) answer({ kind: 'judged', id: task.id, judgement: judgeSong(witness, task.document) });
 }

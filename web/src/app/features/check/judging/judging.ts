@@ -5,6 +5,7 @@
 import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { firstValueFrom } from 'rxjs';
 import type { SongJudgement } from '@wild-needle/core/check';
+import type { HeardBefore } from '@wild-needle/core/mir';
 import type { SongDocument } from '@wild-needle/core/riff';
 import { Api } from '../../../api/api';
 import { OpenSongStore } from '../../../open-song/open-song.store';
@@ -32,6 +33,9 @@ interface Subject {
   readonly guitar: number;
   readonly hearing: Hearing;
 }
+
+/** Nearer, and the same notes are read: they lie a hundred apart. */
+const SAME_PITCH_CENTS = 15;
 
 const keyOf = ({ recordingId, guitar, hearing }: Subject): string =>
   [recordingId, guitar, hearing.ears, hearing.focus, hearing.place.position, hearing.place.width].join('/');
@@ -94,7 +98,13 @@ export class Judging {
     try {
       const signal = await decodeForAnalysis(await firstValueFrom(this.api.audio(recording.id)));
       if (this.subject !== subject) return;
-      this.client = createJudgeClient(signal, this.song.written() ?? document, hearing, {
+      const task = {
+        signal,
+        document: this.song.written() ?? document,
+        hearing,
+        before: anew ? null : this.heardBefore(hearing),
+      };
+      this.client = createJudgeClient(task, {
         onProgress: (share) => this.progressSignal.set({ kind: 'comparing', share }),
         onJudged: (judgement, of) => this.show(subject, judgement, of),
         onFailed: () => this.progressSignal.set({ kind: 'failed' }),
@@ -109,6 +119,21 @@ export class Judging {
     this.progressSignal.set({ kind: 'idle' });
     this.judgedSignal.set({ judgement, document });
     void this.store.keep(keyOf(subject), document, judgement);
+  }
+
+  /** What the analysis has heard, where the same sound is judged at the same pitch; null to listen anew. */
+  private heardBefore({ ears, focus }: Hearing): HeardBefore | null {
+    const [analysis, document] = [this.song.analysis(), this.song.document()];
+    if (!analysis || !document || analysis.strokes.length === 0) return null;
+    const isSamePitch =
+      Math.abs(analysis.referenceOffsetCents - document.referenceOffsetCents) < SAME_PITCH_CENTS;
+    if (ears !== 'both' || focus !== 'full' || !isSamePitch) return null;
+    const { durationS, referenceOffsetCents, strums, strokes, sections, beatsS, downbeatsS } = analysis;
+    return {
+      ...{ durationS, strums, sections, beatsS, downbeatsS },
+      referenceCents: referenceOffsetCents,
+      strokes: strokes.map(({ timeS, ...stroke }) => ({ timeS, stroke })),
+    };
   }
 
   /** Of two guitars each is judged by its own side, unless the deck listens to a place of its own. */

@@ -247,7 +247,7 @@ export class CompareLanes {
   }
 
   private readonly shown = computed(() => {
-    const [document, question] = [this.song.written(), this.walk.chosen()];
+    const [document, question] = [this.song.written(), this.walk.studied()];
     const bar = question && this.walk.barOf(question);
     if (!document || !bar) return null;
     const count = this.widthPx() + LABEL_PX >= WIDE_PX ? 4 : 2;
@@ -267,7 +267,7 @@ export class CompareLanes {
     });
   });
   private readonly window = computed(() => ({ fromTicks: 0, toTicks: this.shown()?.pass.toTicks ?? 1 }));
-  private readonly chosenId = computed(() => this.walk.chosen()?.id ?? '');
+  private readonly chosenId = computed(() => this.walk.studied()?.id ?? '');
 
   /** From the top of the highest string in use to the foot of the lowest, in the pixels of the layout. */
   private readonly reach = computed(() => {
@@ -304,18 +304,18 @@ export class CompareLanes {
     xOf(this.ticksOf(timeS), this.window(), this.widthPx());
 
   protected readonly stretch = computed(() => {
-    const question = this.walk.chosen();
+    const question = this.walk.studied();
     if (!question) return null;
     const x = Math.max(0, this.xOfTime(question.timeS) - 8);
     return { x, width: Math.max(24, Math.min(this.widthPx(), this.xOfTime(question.endS)) - x) };
   });
   protected readonly beatX = computed(() => {
-    const question = this.walk.chosen();
+    const question = this.walk.studied();
     const at = question ? this.xOfTime(question.timeS) : 0;
     return (this.layout()?.counts ?? []).findLast((c) => c.onBeat && c.x <= at + 1)?.x ?? null;
   });
   protected readonly cover = computed(() => {
-    const question = this.walk.chosen();
+    const question = this.walk.studied();
     return this.covered() && question ? { x: this.xOfTime(question.timeS) } : null;
   });
 

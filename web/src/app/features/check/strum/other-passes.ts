@@ -108,13 +108,13 @@ export class OtherPasses {
 
   protected readonly isAlone = computed(() => this.answers.passes().passes.length <= 1);
   protected readonly aloneWords = computed(() => {
-    const question = this.walk.chosen();
+    const question = this.walk.studied();
     if (question?.strum !== null) return 'This riff comes once.';
     return 'Nothing is written at this place in any pass.';
   });
   /** The section that is looked at and those around it. */
   protected readonly rows = computed(() => {
-    const chosen = this.walk.chosen();
+    const chosen = this.walk.studied();
     const bySection = new Map<string, Question[]>();
     for (const q of this.answers.passes().passes) {
       bySection.set(q.section.id, [...(bySection.get(q.section.id) ?? []), q]);

@@ -178,7 +178,7 @@ export class PitchNeck {
 
   constructor() {
     effect((onCleanup) => {
-      const question = this.walk.chosen();
+      const question = this.walk.studied();
       const offsetCents = this.song.document()?.referenceOffsetCents ?? 0;
       this.sound.set(null);
       if (!question || this.player.status() !== 'ready') return;
@@ -187,7 +187,7 @@ export class PitchNeck {
       const span = { startS, endS: Math.min(startS + MOST_S, Math.max(startS + 0.1, heard?.endS ?? endS)) };
       const later = setTimeout(() => {
         void this.player.hearNotes([span], offsetCents).then((notes) => {
-          if (this.walk.chosen()?.id === question.id) this.sound.set(notes);
+          if (this.walk.studied()?.id === question.id) this.sound.set(notes);
         });
       }, REST_MS);
       onCleanup(() => clearTimeout(later));
@@ -195,7 +195,7 @@ export class PitchNeck {
   }
 
   private readonly written = computed(() => {
-    const question = this.walk.chosen();
+    const question = this.walk.studied();
     return (question?.strum?.dead ? [] : (question?.strum?.frets ?? [])).map((f) => ({
       ...f,
       fret: f.fret + this.moved(),
@@ -203,12 +203,12 @@ export class PitchNeck {
   });
   /** Frets that the section plays it higher. */
   private readonly moved = computed(() => {
-    const question = this.walk.chosen();
+    const question = this.walk.studied();
     const by = question?.pass.transpose ?? 0;
     return question?.strum?.frets.every((f) => f.fret + by >= 0) ? by : 0;
   });
   private readonly placed = computed((): readonly Note[] => {
-    const [question, tuning] = [this.walk.chosen(), this.walk.tuning()];
+    const [question, tuning] = [this.walk.studied(), this.walk.tuning()];
     if (!question || question.verdict === 'unchecked') return [];
     const by = question.pass.transpose - this.moved();
     const heard = question.heard?.midi ?? [];
@@ -259,7 +259,7 @@ export class PitchNeck {
   }
   private levelOf(place: StringFret): number {
     const midi =
-      soundingNote(this.walk.tuning(), place) + (this.walk.chosen()?.pass.transpose ?? 0) - this.moved();
+      soundingNote(this.walk.tuning(), place) + (this.walk.studied()?.pass.transpose ?? 0) - this.moved();
     return Math.min(1, this.sound()?.level[midi - FIRST_HEARD_NOTE] ?? 0);
   }
   private barHeight(place: StringFret, least: number): number {
@@ -333,7 +333,7 @@ export class PitchNeck {
 
   protected readonly spoken = computed(() => {
     const [tuning, key] = [this.walk.tuning(), this.walk.key()];
-    const by = (this.walk.chosen()?.pass.transpose ?? 0) - this.moved();
+    const by = (this.walk.studied()?.pass.transpose ?? 0) - this.moved();
     const named = (['agrees', 'clashes', 'missing'] as const).map((kind, i) => {
       const notes = this.placed()
         .filter((n) => n.kind === kind)

@@ -109,11 +109,11 @@ export class TimingLine {
   protected readonly MIDDLE_Y = MIDDLE_Y;
 
   private readonly offsetMs = computed(() => {
-    const offsetS = this.walk.chosen()?.offsetS ?? null;
+    const offsetS = this.walk.studied()?.offsetS ?? null;
     return offsetS === null ? null : 1000 * offsetS;
   });
   private readonly othersMs = computed(() => {
-    const id = this.walk.chosen()?.id;
+    const id = this.walk.studied()?.id;
     return this.answers
       .passes()
       .passes.flatMap((q) => (q.id === id || q.offsetS === null ? [] : [1000 * q.offsetS]));
@@ -133,7 +133,7 @@ export class TimingLine {
 
   protected readonly late = computed(() => {
     const ms = this.offsetMs();
-    if (this.walk.chosen()?.strum === null) return 'Not written';
+    if (this.walk.studied()?.strum === null) return 'Not written';
     return ms === null ? 'Not heard' : capital(lateWords(ms / 1000));
   });
   protected readonly habitWords = computed(() => {
@@ -170,7 +170,7 @@ export class TimingLine {
     return [-ms, ms].map((at) => ({ x: this.x()(at), words: `${Math.abs(at)} ms` }));
   });
   protected readonly ring = computed(() => {
-    const [question, grid] = [this.walk.chosen(), this.song.document()?.grid];
+    const [question, grid] = [this.walk.studied(), this.song.document()?.grid];
     if (!question || question.verdict === 'unchecked') return '';
     return ringWords(question, grid ? beatPeriodAt(grid, question.timeS) : null);
   });

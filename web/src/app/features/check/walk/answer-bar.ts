@@ -1,6 +1,7 @@
 /** The answers, the likeliest first and wide; the key of each, and what it does here. */
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { MatButton } from '@angular/material/button';
+import { behindPaint } from '../../../shared/behind-paint';
 import { ChordName } from '../../../shared/chord-name';
 import { CHECK_KEYS } from '../check-keys';
 import { CheckAnswers, type AnswerKind } from './check-answers';
@@ -96,13 +97,14 @@ export class AnswerBar {
   private readonly walk = inject(CheckWalk);
   private readonly answers = inject(CheckAnswers);
 
+  private readonly main = behindPaint(this.answers.main);
   protected readonly shown = computed(() => {
-    const main = this.answers.main();
+    const main = this.main();
     return [main, ...ORDER.filter((kind) => kind !== main)].map((kind) => this.describe(kind));
   });
 
   private describe(kind: Answer['kind']): Answer {
-    const [question, key] = [this.walk.chosen(), this.walk.key()];
+    const [question, key] = [this.walk.studied(), this.walk.key()];
     const letter = question?.riff.letter ?? '';
     const written = question ? writtenName(question, key) : '';
     const heard = question ? heardName(question, key) : '';
@@ -124,8 +126,7 @@ export class AnswerBar {
         return {
           kind,
           cap: CHECK_KEYS.pass.caps,
-          words:
-            this.answers.main() === 'pass' ? 'Keep as a variation of this pass' : 'Variation of this pass',
+          words: this.main() === 'pass' ? 'Keep as a variation of this pass' : 'Variation of this pass',
           name: '',
           does: `riff ${letter} stays as it is`,
         };
@@ -143,7 +144,7 @@ export class AnswerBar {
   }
 
   private changeWords(): string {
-    const question = this.walk.chosen();
+    const question = this.walk.studied();
     if (question?.strum === null) return 'Write it into the riff';
     if (question?.reason.kind === 'not-heard') return 'Take it out of the riff';
     return question?.reason.kind === 'time' ? 'Move it to where it is heard' : 'Change to what is heard';
@@ -151,7 +152,7 @@ export class AnswerBar {
 
   private riffDoes(heard: string): string {
     const { compared } = this.answers.passes();
-    const question = this.walk.chosen();
+    const question = this.walk.studied();
     const frets = question ? this.answers.fretsInstead(question) : [];
     const what = [...frets].sort((a, b) => b.string - a.string).map((f) => f.fret);
     const words = what.length > 0 ? what.join(' ') : heard;

@@ -2,12 +2,13 @@
  * The walk over what is to be settled: the list, the question that is looked at, and the bar that is looped around it. Provided by the
  * page.
  */
-import { computed, inject, Injectable, signal } from '@angular/core';
+import { computed, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
 import { STANDARD_TUNING } from '@wild-needle/core/guitar';
 import { barTimesS } from '@wild-needle/core/riff';
 import { spellingKey } from '@wild-needle/core/theory';
 import { OpenSongStore } from '../../../open-song/open-song.store';
+import { behindPaint } from '../../../shared/behind-paint';
 import { settingsFeature } from '../../../state/settings/settings.reducer';
 import { Player } from '../../../transport/player';
 import { Judging } from '../judging/judging';
@@ -26,6 +27,17 @@ export class CheckWalk {
   private readonly spelling = inject(Store).selectSignal(settingsFeature.selectSpelling);
   private readonly chosenId = signal<string | null>(null);
   readonly order = signal<Order>('doubt');
+
+  constructor() {
+    // What was chosen by a hand is looped; what comes by itself leaves the loop as it is.
+    let looped: string | null = null;
+    effect(() => {
+      const [question, id] = [this.studied(), this.chosenId()];
+      if (!question || question.id !== id || id === looped) return;
+      looped = id;
+      untracked(() => this.loopAround(question));
+    });
+  }
 
   readonly tuning = computed(() => this.song.written()?.tuning ?? STANDARD_TUNING);
   readonly key = computed(() => spellingKey(this.song.document()?.key ?? null, this.spelling()));
@@ -60,10 +72,15 @@ export class CheckWalk {
     return this.all().find((q) => q.id === id) ?? this.listed().at(0) ?? null;
   });
 
+  /** What is drawn of it in detail, a frame behind the row and the names that a key has brought. */
+  readonly studied = behindPaint(this.chosen);
+
   /** Start and end of the bar that a question is in, and the bar's index. */
-  barOf({
-    timeS,
-  }: Question): { readonly bar: number; readonly startS: number; readonly endS: number } | null {
+  barOf({ timeS }: Pick<Question, 'timeS'>): {
+    readonly bar: number;
+    readonly startS: number;
+    readonly endS: number;
+  } | null {
     const grid = this.song.document()?.grid;
     const times = grid ? barTimesS(grid) : [];
     const bar = times.findLastIndex((t) => t <= timeS + ON_LINE_S);
@@ -74,9 +91,13 @@ export class CheckWalk {
   choose(question: Question | null | undefined): void {
     if (!question) return;
     this.chosenId.set(question.id);
-    this.song.selectRiff(question.section.riffId, question.section.id);
-    if (question.strum) this.song.selectStrum(question.strum.id);
-    const bar = this.barOf(question);
+  }
+
+  /** Behind the frame that shows it: of many keys in a row, the last. */
+  private loopAround({ section, strum, timeS }: Question): void {
+    this.song.selectRiff(section.riffId, section.id);
+    if (strum) this.song.selectStrum(strum.id);
+    const bar = this.barOf({ timeS });
     if (!bar) return;
     this.player.setLoop({ startS: bar.startS, endS: bar.endS });
     this.player.seek(bar.startS);

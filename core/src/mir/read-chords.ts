@@ -1,0 +1,82 @@
+/**
+ * The chords of spans: what the network says of each, then all of them together, with what passes, shapes and the doubling bass say
+ * (`chords/chord-decoding.ts`). What was read once is kept, since the same spans are read again when the form of the song is known,
+ * and when a tab that changes is held against them.
+ */
+import { bisector } from 'd3-array';
+import type { MidiNote } from '../units';
+import { decodeChords, type DecodedChord } from './chords/chord-decoding';
+import { createEvidence } from './chords/chord-evidence';
+import type { ChordEvidence } from './chords/chord-network';
+import chordWeights from './chords/chords.json';
+import { correctShapes } from './chords/confirmed-chords';
+import { doublingPulls } from './chords/octave-doubling';
+import { isPalmMuted, NO_STROKE, type StrokeProbabilities } from './strokes/stroke-kinds';
+import type { MidSide, RepetitionGroup, StrumSpan } from './types';
+
+export interface AskedSpan extends StrumSpan {
+  readonly midi: readonly MidiNote[];
+}
+
+/** What a first hearing has told of the song. */
+export interface KnownForm {
+  readonly beatsS: readonly number[];
+  /** For ascending instants, those at the same position of repeated passes. */
+  repetitionsOf(timesS: readonly number[]): readonly RepetitionGroup[];
+}
+
+export interface ChordReading {
+  readonly evidenceOf: (span: StrumSpan) => ChordEvidence;
+  /** The chords of spans in order of time; `strokes` says which are muted. */
+  read(
+    spans: readonly StrumSpan[],
+    evidence: readonly ChordEvidence[],
+    strokes: readonly StrokeProbabilities[],
+    known: KnownForm | null,
+  ): DecodedChord[];
+  /** The same for spans that a tab names: see `StrumHearing.ask`. */
+  ask(
+    spans: readonly AskedSpan[],
+    strokes: readonly StrokeProbabilities[],
+    known: KnownForm | null,
+  ): DecodedChord[];
+}
+
+const byTime = bisector((timeS: number) => timeS);
+
+/** What was struck nearest to the start of each span. */
+export function strokesAt(
+  timesS: readonly number[],
+  strokes: readonly StrokeProbabilities[],
+  spans: readonly StrumSpan[],
+): StrokeProbabilities[] {
+  return spans.map(({ timeS }) => strokes.at(byTime.center(timesS, timeS)) ?? NO_STROKE);
+}
+
+export function createChordReading(midSide: MidSide, sampleRate: number, offsetCents: number): ChordReading {
+  const listen = createEvidence(midSide, sampleRate, offsetCents, chordWeights);
+  const kept = new Map<string, ChordEvidence>();
+  const evidenceOf = (span: StrumSpan): ChordEvidence => {
+    const key = `${span.timeS} ${span.endS}`;
+    const evidence = kept.get(key) ?? listen(span);
+    kept.set(key, evidence);
+    return evidence;
+  };
+  const read: ChordReading['read'] = (spans, evidence, strokes, known) => {
+    const groups = known?.repetitionsOf(spans.map((s) => s.timeS));
+    const pulls = doublingPulls(
+      evidence.map((e) => e.logProbabilities),
+      strokes.map((stroke, k) => ({ riff: groups?.[k].riff ?? '', palmMuted: isPalmMuted(stroke) })),
+    );
+    return decodeChords(evidence, {
+      groups: groups?.map((group) => group.members),
+      pulls,
+      timesS: spans.map((span) => span.timeS),
+    });
+  };
+  return {
+    evidenceOf,
+    read,
+    ask: (spans, strokes, known) => read(spans, correctShapes(spans.map(evidenceOf), spans), strokes, known),
+  };
+}
