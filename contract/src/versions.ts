@@ -8,7 +8,7 @@ import { idParamsSchema } from './songs';
 const brief = z.object({ midi: z.array(z.int()), palmMute: z.boolean(), dead: z.boolean() }).nullable();
 const what = z.enum(['added', 'removed', 'changed']);
 
-const changeSchema = z.discriminatedUnion('kind', [
+const changes = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('strum'),
     riffId: z.string(),
@@ -27,7 +27,9 @@ const changeSchema = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('part'), part: z.enum(SONG_PARTS) }),
 ]);
-assertSameType<SameType<z.infer<typeof changeSchema>, SongChange>>();
+assertSameType<SameType<z.infer<typeof changes>, SongChange>>();
+
+const changeSchema: z.ZodType<SongChange> = changes;
 
 /** Changes that are listed of each version; more are counted. */
 export const CHANGES_TOLD = 3;

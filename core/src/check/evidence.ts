@@ -9,6 +9,7 @@ import {
   hearSong,
   kindOf,
   NOTHING_CONFIRMED,
+  recallHearing,
   resumeHearing,
   STROKE_KINDS,
   strokeProbability,
@@ -21,10 +22,12 @@ import {
   type OnProgress,
   type SongHearing,
   type StereoSignal,
+  type StagedLevels,
   type StrokeCandidate,
   type StrumSpan,
 } from '../mir';
 import { SAME_STROKE_S, type MidiNote } from '../units';
+import { coverOf, type Cover } from './covered';
 
 /** A strum as the tab has it, at its place in the recording. */
 export interface WrittenStrum {
@@ -47,6 +50,8 @@ export interface StrumEvidence {
   readonly heard: Pick<HeardStrum, 'timeS' | 'endS' | 'midi' | 'palmMuted' | 'dead'> | null;
   /** Struck so much later than written; null where nothing was. */
   readonly offsetS: number | null;
+  /** Who sounds the notes in which it differs from what is heard; null where that can be told. */
+  readonly cover: Cover | null;
   /** A strum that nobody has written and that plays the same nearby: when, and how likely it is this one. */
   readonly elsewhere: { readonly timeS: number; readonly probability: number } | null;
 }
@@ -107,6 +112,8 @@ function pairUp(
   return { partner, extra: heard.filter((h) => !taken.has(h)) };
 }
 
+/** Written notes that are likelier than this are borne out. */
+const UNSURE = 0.5;
 /** Less likely than this, nothing is struck. */
 const HARDLY_STRUCK = 0.1;
 
@@ -162,6 +169,11 @@ export function createWitness(
   return witnessOf(askableOf(hearSong(signal, { confirmed, ...(onProgress && { onProgress }) })));
 }
 
+/** What was heard before, without the sound: for a first look. */
+export function paperWitness(before: HeardBefore): Witness {
+  return witnessOf(recallHearing(before));
+}
+
 /** Asks a recording that was listened to before: what is struck is known, only chords are read. */
 export function recallWitness(signal: StereoSignal, before: HeardBefore): Witness {
   return witnessOf(resumeHearing(signal, before));
@@ -180,6 +192,13 @@ function witnessOf(song: AskableSong): Witness {
       known = new Map(keys.map((key, i) => [key, chords[i]]));
     }
     return keys.map((key) => known.get(key)!);
+  };
+  const covers = new Map<string, StagedLevels>();
+  const coverAt = (span: StrumSpan, { midi }: WrittenStrum, heard: HeardStrum): Cover | null => {
+    if (!song.levels) return null;
+    const levels = covers.get(keyOf(span)) ?? song.levels(span);
+    covers.set(keyOf(span), levels);
+    return coverOf(midi, heard.midi, levels);
   };
   return {
     ask(written) {
@@ -206,12 +225,14 @@ function witnessOf(song: AskableSong): Witness {
         const [likeliest] = [...same].sort((a, b) => b.confidence - a.confidence);
         const elsewhere =
           heard || !likeliest ? null : { timeS: likeliest.timeS, probability: likeliest.confidence };
+        const notes = w.dead ? null : chords[i].probabilityOf(w.midi);
         return {
-          notes: w.dead ? null : chords[i].probabilityOf(w.midi),
+          notes,
           struck,
           kind,
           heard:
             heard ?? (elsewhere && likeliest ? likeliest : soundingThere(chords[i].midi, stroke, spans[i])),
+          cover: heard && notes !== null && notes < UNSURE ? coverAt(spans[i], w, heard) : null,
           offsetS: heard ? heard.timeS - w.timeS : elsewhere ? elsewhere.timeS - w.timeS : null,
           elsewhere,
         };

@@ -1,4 +1,4 @@
-export { createWitness, gatherEvidence, recallWitness } from './evidence';
+export { createWitness, gatherEvidence, paperWitness, recallWitness } from './evidence';
 export type { Evidence, StrumEvidence, Witness, WrittenStrum } from './evidence';
 export { judge } from './judge';
 export type { Doubts, Habit, Judgement, Reason, Verdict } from './judge';

@@ -55,6 +55,7 @@ function witness(
         heard: heard(w.timeS, w.midi),
         offsetS: 0,
         elsewhere: null,
+        cover: null,
         ...wrong[i],
       })),
     }),

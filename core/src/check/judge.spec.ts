@@ -11,6 +11,7 @@ const CLEAR: StrumEvidence = {
   heard: { timeS: 1.004, endS: 1.4, midi: [40, 47, 52], palmMuted: false, dead: false },
   offsetS: 0.004,
   elsewhere: null,
+  cover: null,
 };
 const WRITTEN: WrittenStrum = { timeS: 1, endS: 1.4, midi: [40, 47, 52], palmMuted: false, dead: false };
 const judged = (evidence: Partial<StrumEvidence>): Judgement =>
@@ -70,6 +71,16 @@ describe('the judge', () => {
     const muted = { ...CLEAR.heard!, palmMuted: true };
     expect(judged({ kind: 0.001, heard: muted }).reason).toEqual({ kind: 'mute', heard: 'muted' });
     expect(judged({ struck: 0.001, heard: null }).reason).toEqual({ kind: 'not-heard' });
+  });
+
+  it('does not say that something is wrong which another instrument covers', () => {
+    const heard = { ...CLEAR.heard!, midi: [47, 52] };
+    const cover = { by: 'bass', notes: [40] } as const;
+    const judgement = judged({ notes: 0.0005, heard, cover });
+    expect(judgement).toMatchObject({
+      verdict: 'doubtful',
+      reason: { kind: 'covered', by: 'bass', notes: [40] },
+    });
   });
 
   describe('of a whole song', () => {

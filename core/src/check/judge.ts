@@ -5,6 +5,7 @@
 import { quantileSorted } from 'd3-array';
 import { logistic, logOdds } from '../mir';
 import type { MidiNote } from '../units';
+import type { Cover } from './covered';
 import type { Evidence, StrumEvidence, WrittenStrum } from './evidence';
 
 export type Verdict = 'agrees' | 'doubtful' | 'clashes' | 'missing';
@@ -24,6 +25,8 @@ export type Reason =
   | { readonly kind: 'notes'; readonly extra: readonly MidiNote[]; readonly missing: readonly MidiNote[] }
   | { readonly kind: 'mute'; readonly heard: 'ringing' | 'muted' | 'dead' }
   | { readonly kind: 'time'; readonly offsetS: number }
+  /** It can't be told: another instrument sounds these notes. */
+  | ({ readonly kind: 'covered' } & Cover)
   | { readonly kind: 'not-heard' };
 
 export interface Judgement {
@@ -76,6 +79,9 @@ const MOST_OVERRULED = 3;
 const CLASHES_FROM = 0.5;
 export const DOUBTFUL_FROM = 0.25;
 
+/** Most that a strum is doubted whose notes another instrument covers. */
+const COVERED = 0.45;
+
 /** Fewer strums make no habit. */
 const LEAST_STRUMS = 8;
 
@@ -102,7 +108,7 @@ function outOfTime(offsetS: number | null, habit: Habit | null): number {
 function reasonOf(
   kinds: Doubts,
   { midi }: Pick<WrittenStrum, 'midi'>,
-  { heard, offsetS }: StrumEvidence,
+  { heard, offsetS, cover }: StrumEvidence,
 ): Reason {
   const most = Math.max(kinds.notes, kinds.mute, kinds.time, kinds.there);
   if (most === kinds.there || !heard) return { kind: 'not-heard' };
@@ -110,6 +116,7 @@ function reasonOf(
   if (most === kinds.mute) {
     return { kind: 'mute', heard: heard.dead ? 'dead' : heard.palmMuted ? 'muted' : 'ringing' };
   }
+  if (cover) return { kind: 'covered', ...cover };
   return {
     kind: 'notes',
     extra: heard.midi.filter((note) => !midi.includes(note)),
@@ -141,7 +148,10 @@ export function judgeStrum(
     time: Math.max(moved, there * late),
     there: absent - moved,
   };
-  const doubt = 1 - there * (1 - ofKind) * (1 - ofNotes) * (1 - late);
+  const reason = reasonOf(kinds, written, evidence);
+  const believed = 1 - there * (1 - ofKind) * (1 - ofNotes) * (1 - late);
+  // What can't be told is not said to be wrong.
+  const doubt = reason.kind === 'covered' ? Math.min(COVERED, believed) : believed;
   const verdict =
     doubt < DOUBTFUL_FROM
       ? 'agrees'
@@ -150,7 +160,7 @@ export function judgeStrum(
         : absent > Math.max(kinds.mute, kinds.notes)
           ? 'missing'
           : 'clashes';
-  return { verdict, doubt, kinds, reason: reasonOf(kinds, written, evidence), heard, offsetS };
+  return { verdict, doubt, kinds, reason, heard, offsetS };
 }
 
 /** A question: what is written, against what is heard. */

@@ -8,7 +8,13 @@ import type { DecodedChord } from './chords/chord-decoding';
 import { CHORD_SHAPES } from './chords/chord-shapes.data';
 import { confirmChords } from './chords/confirmed-chords';
 import type { Annotation, Confirmed } from './confirmed';
-import { createChordReading, strokesAt, type AskedSpan, type KnownForm } from './read-chords';
+import {
+  createChordReading,
+  strokesAt,
+  type AskedSpan,
+  type KnownForm,
+  type StagedLevels,
+} from './read-chords';
 import type { OnsetStrength } from './onsets/onset-strength';
 import { confirmStrokes } from './strokes/confirmed-strokes';
 import { applyMetricalPrior } from './strokes/metrical-prior';
@@ -30,6 +36,8 @@ export interface StrumHearing {
    * strum for itself: shapes that the network takes for others all over the song are corrected by it.
    */
   ask(spans: readonly AskedSpan[], known: KnownForm | null): DecodedChord[];
+  /** How loud pitches are in a span, in the middle and in the sides. */
+  readonly levels: (span: StrumSpan) => StagedLevels;
 }
 
 export interface HeardStrums {
@@ -105,6 +113,7 @@ export function createStrumHearing(
     null;
   return {
     strength: found.strength,
+    levels: chords.levels,
     ask(spans, known) {
       if (pooled?.known !== known) pooled = { known, strokes: strokesWith(known) };
       const { strokes } = pooled;

@@ -18,12 +18,12 @@ export { estimateKey, estimateSectionKeys } from './chords/key-estimate';
 export { hearSong, listen } from './listen';
 export type { DescribedSection, Heard, HeardSoFar, ListenOptions, OnProgress, SongHearing } from './listen';
 export type { HeardGuitar } from './two-guitars';
-export { askableOf, resumeHearing } from './resume-hearing';
+export { askableOf, recallHearing, resumeHearing } from './resume-hearing';
 export type { AskableSong, HeardBefore } from './resume-hearing';
 export { NOTHING_CONFIRMED } from './confirmed';
 export type { Confirmed, ConfirmedStrum } from './confirmed';
 export type { StrokeCandidate } from './hear-strums';
-export type { AskedSpan } from './read-chords';
+export type { AskedSpan, StagedLevels } from './read-chords';
 export type { DecodedChord } from './chords/chord-decoding';
 // What the networks see, for those who train them.
 export { splitStereo } from './stereo';

@@ -10,6 +10,7 @@ import { createEvidence } from './chords/chord-evidence';
 import type { ChordEvidence } from './chords/chord-network';
 import chordWeights from './chords/chords.json';
 import { correctShapes } from './chords/confirmed-chords';
+import { pitchLevels } from './chords/heard-notes';
 import { doublingPulls } from './chords/octave-doubling';
 import { isPalmMuted, NO_STROKE, type StrokeProbabilities } from './strokes/stroke-kinds';
 import type { MidSide, RepetitionGroup, StrumSpan } from './types';
@@ -25,7 +26,14 @@ export interface KnownForm {
   repetitionsOf(timesS: readonly number[]): readonly RepetitionGroup[];
 }
 
+/** How loud pitches are in the middle and in the sides, see `pitchLevels`; no sides in a mono recording. */
+export interface StagedLevels {
+  readonly mid: Float32Array;
+  readonly side: Float32Array | null;
+}
+
 export interface ChordReading {
+  readonly levels: (span: StrumSpan) => StagedLevels;
   readonly evidenceOf: (span: StrumSpan) => ChordEvidence;
   /** The chords of spans in order of time; `strokes` says which are muted. */
   read(
@@ -41,6 +49,9 @@ export interface ChordReading {
     known: KnownForm | null,
   ): DecodedChord[];
 }
+
+/** More of a strum tells no more of its pitches. */
+const LEVELS_S = 0.45;
 
 const byTime = bisector((timeS: number) => timeS);
 
@@ -76,6 +87,16 @@ export function createChordReading(midSide: MidSide, sampleRate: number, offsetC
   };
   return {
     evidenceOf,
+    levels: ({ timeS, endS }) => {
+      const of = (samples: Float32Array): Float32Array =>
+        pitchLevels(
+          samples,
+          sampleRate,
+          { startS: timeS, endS: Math.min(endS, timeS + LEVELS_S) },
+          offsetCents,
+        );
+      return { mid: of(midSide.mid), side: midSide.side && of(midSide.side) };
+    },
     read,
     ask: (spans, strokes, known) => read(spans, correctShapes(spans.map(evidenceOf), spans), strokes, known),
   };

@@ -2,14 +2,21 @@
  * A recording that was listened to before, to be asked on: strokes and form are taken from then, only the chords that are asked about
  * are read. What takes a song's length of work is not done twice.
  */
+import { bisector } from 'd3-array';
 import type { DecodedChord } from './chords/chord-decoding';
 import { barContents } from './form/bar-contents';
 import { groupRepetitions } from './form/repetition-groups';
 import type { StrokeCandidate } from './hear-strums';
 import type { SongHearing } from './listen';
-import { createChordReading, strokesAt, type AskedSpan, type KnownForm } from './read-chords';
+import {
+  createChordReading,
+  strokesAt,
+  type AskedSpan,
+  type KnownForm,
+  type StagedLevels,
+} from './read-chords';
 import { splitStereo } from './stereo';
-import type { HeardSection, HeardStrum, StereoSignal } from './types';
+import type { HeardSection, HeardStrum, StereoSignal, StrumSpan } from './types';
 
 /** What was heard before, on the clock and at the pitch of this recording. */
 export interface HeardBefore {
@@ -29,11 +36,19 @@ export interface AskableSong {
   readonly candidates: readonly StrokeCandidate[];
   /** See `StrumHearing.ask`. */
   ask(spans: readonly AskedSpan[]): DecodedChord[];
+  /** See `StrumHearing.levels`; null while there is no sound. */
+  levels: ((span: StrumSpan) => StagedLevels) | null;
 }
 
 /** What listening to a whole song leaves, to be asked on. */
 export function askableOf({ durationS, strums, heardStrums, hearing, known }: SongHearing): AskableSong {
-  return { durationS, strums, candidates: heardStrums.candidates, ask: (spans) => hearing.ask(spans, known) };
+  return {
+    durationS,
+    strums,
+    candidates: heardStrums.candidates,
+    ask: (spans) => hearing.ask(spans, known),
+    levels: hearing.levels,
+  };
 }
 
 export function resumeHearing(signal: StereoSignal, before: HeardBefore): AskableSong {
@@ -51,5 +66,38 @@ export function resumeHearing(signal: StereoSignal, before: HeardBefore): Askabl
     strums,
     candidates: strokes,
     ask: (spans) => chords.ask(spans, strokesAt(timesS, kinds, spans), known),
+    levels: chords.levels,
+  };
+}
+
+const byTime = bisector((strum: HeardStrum) => strum.timeS);
+/** Of a reading that is not among those that were kept; and where nothing was heard. */
+const UNLIKELY = 0.01;
+
+/** As it was heard then, without its sound: what the strum nearest to each span was taken for, and what else it may have been. */
+export function recallHearing({
+  durationS,
+  strums,
+  strokes,
+}: Omit<HeardBefore, 'referenceCents'>): AskableSong {
+  const chordAt = (strum: HeardStrum | undefined): DecodedChord => {
+    const { midi = [], confidence = 0, alternatives = [] } = strum ?? {};
+    const readings = new Map(alternatives.map((a) => [a.midi.join(), a.probability]));
+    return {
+      midi,
+      bass: midi[0] ?? 0,
+      shape: 0,
+      probability: confidence,
+      alternatives,
+      probabilityOf: (notes) =>
+        notes.join() === midi.join() ? confidence : (readings.get(notes.join()) ?? UNLIKELY),
+    };
+  };
+  return {
+    durationS,
+    strums,
+    candidates: strokes,
+    ask: (spans) => spans.map(({ timeS }) => chordAt(strums.at(byTime.center(strums, timeS)))),
+    levels: null,
   };
 }

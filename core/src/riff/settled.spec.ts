@@ -32,7 +32,7 @@ const place = (pass: number): PlaceInPass => ({ sectionId: '1', pass, ticks: 960
 const keptPasses = (song: SongDocument): string[] =>
   strumsInPasses(song)
     .filter((s) => s.settled === 'kept')
-    .map((s) => s.pass.startBar + '');
+    .map((s) => String(s.pass.startBar));
 
 describe('what the ear has settled', () => {
   it('holds for what was written, on whatever strings', () => {

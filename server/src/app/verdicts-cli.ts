@@ -44,19 +44,24 @@ function strumsOf({ tuning, strums }: Written): WrittenStrum[] {
 const rounded = (value: number): number => Math.round(1e4 * value) / 1e4;
 
 /** Why a strum is doubted; '' where it is not. */
-function reasonOf({ verdict, kinds, heard, offsetS }: Judgement): string {
+function reasonOf({ verdict, reason, heard }: Judgement): string {
   if (verdict === 'agrees') return '';
-  const most = Math.max(kinds.notes, kinds.mute, kinds.time, kinds.there);
-  if (most === kinds.there) return 'Nothing is struck here.';
-  if (most === kinds.time) {
-    const ms = Math.round(1000 * (offsetS ?? 0));
-    return `The same is struck ${Math.abs(ms)} ms ${ms > 0 ? 'later' : 'earlier'}, where nothing is written.`;
+  switch (reason.kind) {
+    case 'not-heard':
+      return 'Nothing is struck here.';
+    case 'time': {
+      const ms = Math.round(1000 * reason.offsetS);
+      return `The same is struck ${Math.abs(ms)} ms ${ms > 0 ? 'later' : 'earlier'}, where nothing is written.`;
+    }
+    case 'covered':
+      return `The ${reason.by} covers ${reason.notes.join(' ')}.`;
+    case 'mute':
+      return { dead: 'A dead stroke.', muted: 'Muted by the palm.', ringing: 'Ringing.' }[reason.heard];
+    case 'notes':
+      return heard && heard.midi.length > 0
+        ? `Heard instead: ${heard.midi.join(' ')}.`
+        : 'Other notes are heard.';
   }
-  if (most === kinds.notes)
-    return heard && heard.midi.length > 0
-      ? `Heard instead: ${heard.midi.join(' ')}.`
-      : 'Other notes are heard.';
-  return heard?.dead ? 'A dead stroke.' : heard?.palmMuted ? 'Muted by the palm.' : 'Ringing.';
 }
 
 /** Throws an AudioProblem or a RangeError that says what would work. */

@@ -70,6 +70,30 @@ function marginals(
   return out;
 }
 
+/** How loud each pitch is in a span against the loudest, 0 to 1, index 0 = {@link FIRST_HEARD_NOTE}; all 0 in silence. */
+export function pitchLevels(
+  samples: Float32Array,
+  sampleRate: number,
+  { startS, endS }: NoteSpan,
+  offsetCents: number,
+): Float32Array {
+  const spectrum = new Float32Array(SPECTRUM_SIZE);
+  const from = Math.round((startS + AFTER_ONSET_S) * sampleRate);
+  const to = Math.round(endS * sampleRate);
+  if (isSilent(samples, from, to)) return new Float32Array(HEARD_NOTES);
+  createChordSpectrum(sampleRate)(samples, from, to, offsetCents, spectrum);
+  const level = levelsOf(spectrum);
+  const loudest = level.reduce((most, v) => Math.max(most, v), 1e-9);
+  return level.map((v) => v / loudest);
+}
+
+function levelsOf(spectrum: Float32Array): Float32Array {
+  return Float32Array.from({ length: HEARD_NOTES }, (_, i) => {
+    const centre = (FIRST_HEARD_NOTE + i - FIRST_MIDI) * BINS_PER_SEMITONE;
+    return Math.max(0, spectrum[centre], spectrum[centre + 1] ?? 0);
+  });
+}
+
 /** The mean over several places where the same is played; all 0 for none, and in silence. */
 export function hearNotes(
   { mid, side }: MidSide,
@@ -93,10 +117,7 @@ export function hearNotes(
       probability[i] += Math.min(1, p) / spans.length;
     });
     const guitar = side ? spectra[1] : spectra[0];
-    for (let i = 0; i < HEARD_NOTES; i++) {
-      const centre = (FIRST_HEARD_NOTE + i - FIRST_MIDI) * BINS_PER_SEMITONE;
-      level[i] += Math.max(0, guitar[centre], guitar[centre + 1] ?? 0) / spans.length;
-    }
+    levelsOf(guitar).forEach((value, i) => (level[i] += value / spans.length));
   }
   const loudest = level.reduce((most, v) => Math.max(most, v), 1e-9);
   return { probability, level: level.map((v) => v / loudest) };

@@ -61,6 +61,7 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
             matTooltip="Versions"
             aria-label="Versions of this song"
             [routerLink]="['/songs', id, 'versions']"
+            (click)="letGo($event)"
           >
             <wn-icon name="versions" [size]="20" />
           </a>
@@ -260,9 +261,12 @@ export class Header {
     ),
     { initialValue: this.router.url },
   );
-  protected readonly step = computed(
-    () => STEPS.find(({ path }) => this.url().endsWith(`/${path}`))?.path ?? 'songs',
-  );
+  /** Of the open page; '' for one that is no step. */
+  protected readonly step = computed(() => {
+    const [url, songId] = [this.url(), this.songId()];
+    const step = STEPS.find(({ path }) => url.endsWith(`/${path}`))?.path;
+    return step ?? (songId !== null && url.includes(songId) ? '' : 'songs');
+  });
 
   constructor() {
     inject(StepWalk).paths = STEPS.map(({ path }) => path);

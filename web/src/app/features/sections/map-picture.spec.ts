@@ -13,6 +13,7 @@ const block = (id: string, letter: string, startS: number, endS: number, transpo
   notches: [0.5],
   isChosen: false,
   isDoubtful: false,
+  checkedShare: null,
 });
 const BLOCKS = [block('1', 'A', 0, 10), block('2', 'B', 10, 20), block('3', 'A', 20, 40, 2)];
 

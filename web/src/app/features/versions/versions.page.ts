@@ -169,7 +169,9 @@ export class VersionsPage {
       const riff = documents.flatMap((d) => d.riffs).find((r) => r.id === riffId);
       const name = riffId === null ? 'The song' : riff ? riff.name || `Riff ${riff.letter}` : 'A riff';
       const group = groups.get(riffId ?? '') ?? { key: riffId ?? '', riffId, name, words: [] };
-      group.words.push(changeWords(change, documents, this.key()));
+      const words = changeWords(change, documents, this.key());
+      // The riff stands over them.
+      group.words.push(riffId === null ? words : words.slice(words.indexOf(': ') + 2));
       groups.set(group.key, group);
     }
     return [...groups.values()];

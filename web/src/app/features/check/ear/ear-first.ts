@@ -52,7 +52,7 @@ export class EarFirst {
 
   readonly isCovered = computed(() => {
     const question = this.walk.chosen();
-    if (!this.isOn() || !question || question.settled !== null) return false;
+    if (!this.isOn() || question?.settled !== null) return false;
     return question.id !== this.openedId() && truthOf(question) !== null;
   });
 

@@ -5,6 +5,13 @@ import type { SongDocument } from '@wild-needle/core/riff';
 import type { Hearing } from '../../../recording/hearing';
 
 export type JudgeTask =
+  /** A first look, while the sound is on its way: at what was heard before. */
+  | {
+      readonly kind: 'recall';
+      readonly id: number;
+      readonly document: SongDocument;
+      readonly before: HeardBefore;
+    }
   | {
       readonly kind: 'listen';
       readonly id: number;
@@ -29,35 +36,37 @@ export interface JudgeHandlers {
   readonly onFailed: (message: string) => void;
 }
 
+type Listening = Omit<Extract<JudgeTask, { kind: 'listen' }>, 'kind' | 'id'>;
+
 export interface JudgeClient {
+  recall(document: SongDocument, before: HeardBefore): void;
+  /** The sound is handed over, and not there any more afterwards. */
+  listen(listening: Listening): void;
   /** Only the newest question is answered. */
   judge(document: SongDocument): void;
   end(): void;
 }
 
-/** The sound is handed over, and not there any more afterwards. */
-export function createJudgeClient(
-  { signal, document, hearing, before }: Omit<Extract<JudgeTask, { kind: 'listen' }>, 'kind' | 'id'>,
-  { onProgress, onJudged, onFailed }: JudgeHandlers,
-): JudgeClient {
+export function createJudgeClient({ onProgress, onJudged, onFailed }: JudgeHandlers): JudgeClient {
   const worker = new Worker(new URL('./judge.worker', import.meta.url), { type: 'module' });
-  let asked = { id: 0, document };
+  let asked: { readonly id: number; readonly document: SongDocument } | null = null;
+  const ask = (document: SongDocument): { readonly id: number; readonly document: SongDocument } =>
+    (asked = { id: (asked?.id ?? 0) + 1, document });
   const send = (task: JudgeTask, transfer: Transferable[] = []): void => worker.postMessage(task, transfer);
   worker.addEventListener('error', (event) => onFailed(event.message));
   worker.addEventListener('message', ({ data }: MessageEvent<JudgeAnswer>) => {
     if (data.kind === 'progress') onProgress(data.share);
     else if (data.kind === 'failed') onFailed(data.message);
-    else if (data.id === asked.id) onJudged(data.judgement, asked.document);
+    else if (asked?.id === data.id) onJudged(data.judgement, asked.document);
   });
-  send(
-    { kind: 'listen', id: asked.id, signal, document, hearing, before },
-    signal.channels.map((c) => c.buffer),
-  );
   return {
-    judge(changed) {
-      asked = { id: asked.id + 1, document: changed };
-      send({ kind: 'judge', ...asked });
-    },
+    recall: (document, before) => send({ kind: 'recall', before, ...ask(document) }),
+    listen: ({ document, signal, ...how }) =>
+      send(
+        { kind: 'listen', signal, ...how, ...ask(document) },
+        signal.channels.map((c) => c.buffer),
+      ),
+    judge: (document) => send({ kind: 'judge', ...ask(document) }),
     end: () => worker.terminate(),
   };
 }

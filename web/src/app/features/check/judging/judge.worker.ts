@@ -1,5 +1,12 @@
 /** Listens to a recording once and then holds every version of the song against it, off the main thread. */
-import { createWitness, judgeSong, recallWitness, settledIn, type Witness } from '@wild-needle/core/check';
+import {
+  createWitness,
+  judgeSong,
+  paperWitness,
+  recallWitness,
+  settledIn,
+  type Witness,
+} from '@wild-needle/core/check';
 import { throughEars } from '@wild-needle/core/playback';
 import { isolationOf, toEarsOf } from '../../../recording/hearing';
 import type { JudgeAnswer, JudgeTask } from './judge-client';
@@ -9,6 +16,7 @@ let witness: Witness | null = null;
 const answer = (message: JudgeAnswer): void => postMessage(message);
 
 function run(task: JudgeTask): void {
+  if (task.kind === 'recall') witness = paperWitness(task.before);
   if (task.kind === 'listen') {
     const { signal, document, hearing, before } = task;
     witness = before

@@ -31,6 +31,7 @@ const judgementSchema: z.ZodType<SongJudgement> = z.object({
         z.object({ kind: z.literal('notes'), extra: midi, missing: midi }),
         z.object({ kind: z.literal('mute'), heard: z.enum(['ringing', 'muted', 'dead']) }),
         z.object({ kind: z.literal('time'), offsetS: z.number() }),
+        z.object({ kind: z.literal('covered'), by: z.enum(['bass', 'voice']), notes: midi }),
         z.object({ kind: z.literal('not-heard') }),
       ]),
       heard: heardSchema.nullable(),

@@ -95,29 +95,31 @@ export class Judging {
     const kept = await this.store.kept(keyOf(subject), document);
     if (this.subject !== subject) return;
     if (kept) this.judgedSignal.set({ judgement: kept, document });
+    const before = anew ? null : this.heardBefore(hearing);
+    let isSettled = false;
+    this.client = createJudgeClient({
+      onProgress: (share) => this.progressSignal.set({ kind: 'comparing', share }),
+      onJudged: (judgement, of) => this.show(subject, judgement, of, isSettled),
+      onFailed: () => this.progressSignal.set({ kind: 'failed' }),
+    });
+    if (before && !kept) this.client.recall(this.song.written() ?? document, before);
     try {
       const signal = await decodeForAnalysis(await firstValueFrom(this.api.audio(recording.id)));
       if (this.subject !== subject) return;
-      const task = {
-        signal,
-        document: this.song.written() ?? document,
-        hearing,
-        before: anew ? null : this.heardBefore(hearing),
-      };
-      this.client = createJudgeClient(task, {
-        onProgress: (share) => this.progressSignal.set({ kind: 'comparing', share }),
-        onJudged: (judgement, of) => this.show(subject, judgement, of),
-        onFailed: () => this.progressSignal.set({ kind: 'failed' }),
-      });
+      isSettled = true;
+      this.client.listen({ signal, document: this.song.written() ?? document, hearing, before });
     } catch {
       if (this.subject === subject) this.progressSignal.set({ kind: 'failed' });
     }
   }
 
-  private show(subject: Subject, judgement: SongJudgement, document: SongDocument): void {
+  /** A first look is shown and not kept; what was kept of the same song is better. */
+  private show(subject: Subject, judgement: SongJudgement, document: SongDocument, isHeard: boolean): void {
     if (this.subject !== subject) return;
-    this.progressSignal.set({ kind: 'idle' });
+    if (!isHeard && this.judgedSignal()) return;
     this.judgedSignal.set({ judgement, document });
+    if (!isHeard) return;
+    this.progressSignal.set({ kind: 'idle' });
     void this.store.keep(keyOf(subject), document, judgement);
   }
 

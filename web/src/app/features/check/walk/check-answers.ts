@@ -63,6 +63,7 @@ export class CheckAnswers {
   /** The answer that comes first. */
   readonly main = computed((): AnswerKind => {
     const question = this.walk.chosen();
+    if (question?.reason.kind === 'covered' && question.verdict !== 'agrees') return 'doubtful';
     if (!question || question.doubt < RATHER_WRONG) return 'keep';
     if (question.strum === null) return 'pass';
     const { compared, agreeing } = this.passes();
@@ -131,7 +132,7 @@ export class CheckAnswers {
     const last = this.trail.at(-1);
     this.alsoSignal.set(null);
     this.song.undo();
-    if (!last || last.made !== now) return;
+    if (last?.made !== now) return;
     this.trail.pop();
     this.walk.show(last.id);
   }

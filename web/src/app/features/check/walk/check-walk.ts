@@ -33,7 +33,7 @@ export class CheckWalk {
     let looped: string | null = null;
     effect(() => {
       const [question, id] = [this.studied(), this.chosenId()];
-      if (!question || question.id !== id || id === looped) return;
+      if (question?.id !== id || id === looped) return;
       looped = id;
       untracked(() => this.loopAround(question));
     });

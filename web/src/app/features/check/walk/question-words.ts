@@ -73,6 +73,8 @@ export function reasonWords(question: Question, key: Key | null): string {
           : 'Dead stroke heard';
     case 'time':
       return lateWords(reason.offsetS);
+    case 'covered':
+      return `The ${reason.by} covers it`;
     case 'not-heard':
       return question.strum?.dead ? 'Dead, not heard' : 'Not heard';
     case 'not-written':
