@@ -1,4 +1,5 @@
 /** `npm run screenshots`: one picture per main view, from the demo songs, for the README. */
+import { openSongSchema, songSummarySchema } from '@wild-needle/contract';
 import { test } from '../support/app';
 import { Shelf, type Riffs } from '../support/pages';
 
@@ -13,6 +14,40 @@ async function playVerse(riffs: Riffs): Promise<void> {
   await page.getByRole('button', { name: 'Loop pass 3' }).click();
   await page.keyboard.press('Space');
   await page.waitForTimeout(2600);
+}
+
+/** A tab with slips of the hand, as they are met: a chord of the chorus, one of the verse, a mute that was forgotten. */
+async function writeWrong(url: string): Promise<void> {
+  const [summary] = songSummarySchema
+    .array()
+    .parse(await (await fetch(`${url}/api/songs`)).json())
+    .filter(({ title }) => title === 'Salt on the Wire');
+  const { document, revision } = openSongSchema.parse(
+    await (await fetch(`${url}/api/songs/${summary.id}`)).json(),
+  );
+  const [intro, verse, chorus, ...others] = document.riffs;
+  const wrong = {
+    ...document,
+    riffs: [
+      intro,
+      {
+        ...verse,
+        strums: verse.strums.map((s, i) => (i === 1 ? { ...s, palmMute: !s.palmMute } : s)),
+      },
+      {
+        ...chorus,
+        strums: chorus.strums.map((s, i) =>
+          i === 1 ? { ...s, frets: s.frets.map((f, k) => (k === 1 ? { ...f, fret: f.fret - 2 } : f)) } : s,
+        ),
+      },
+      ...others,
+    ],
+  };
+  await fetch(`${url}/api/songs/${summary.id}/document`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ baseRevision: revision, document: wrong }),
+  });
 }
 
 test('the shelf', async ({ demoApp, page }) => {
@@ -48,3 +83,42 @@ for (const colorScheme of ['light', 'dark'] as const) {
     });
   });
 }
+
+/** Past what is not struck, to the first chord that clashes; and to its root on the lowest string. */
+const DOWN_TO_CHORD = Array.from({ length: 7 }, () => 'ArrowDown');
+const RIGHT = Array.from({ length: 5 }, () => 'ArrowRight');
+
+for (const [name, colorScheme, keys] of [
+  ['check', 'light', DOWN_TO_CHORD],
+  ['check-dark', 'dark', ['ArrowDown']],
+  ['check-ear-first', 'light', [...DOWN_TO_CHORD, 'o', ...RIGHT, '2', 'Enter', 'ArrowDown', '3']],
+] as const) {
+  test.describe(() => {
+    test.use({ colorScheme });
+    test(name, async ({ demoApp, page }) => {
+      await writeWrong(demoApp.url);
+      const shelf = new Shelf(page);
+      await shelf.open(demoApp.url);
+      await (await shelf.openSong('Salt on the Wire')).ready();
+      await page.getByRole('tab', { name: 'Check', exact: true }).click();
+      await page.getByText(/to settle/).waitFor();
+      await page.waitForFunction(() => !document.body.innerText.includes('Comparing'));
+      for (const key of keys) await page.keyboard.press(key);
+      await page.mouse.move(640, 780);
+      await page.waitForTimeout(900);
+      await page.screenshot({ path: `${FOLDER}/${name}.png` });
+    });
+  });
+}
+
+test('versions', async ({ demoApp, page }) => {
+  await writeWrong(demoApp.url);
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  await (await shelf.openSong('Salt on the Wire')).ready();
+  await page.getByRole('link', { name: 'Versions of this song' }).click();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('ArrowDown');
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: `${FOLDER}/versions.png` });
+});

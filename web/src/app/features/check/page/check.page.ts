@@ -122,6 +122,11 @@ export class CheckPage implements OnDestroy {
     if (this.walk.all().length === 0) return 'No section plays a riff yet: place the riffs on Sections';
     return null;
   });
+  /** All of it is written somewhere else, or the recording is silent. */
+  protected readonly isUnheard = computed(() => {
+    const compared = this.walk.all().filter((q) => q.verdict !== 'unchecked');
+    return compared.length > 0 && compared.every((q) => q.verdict === 'missing');
+  });
   protected readonly alsoWords = computed(() => {
     const also = this.answers.also();
     if (!also) return '';
@@ -152,7 +157,8 @@ export class CheckPage implements OnDestroy {
     let isFirst = true;
     effect(() => {
       const question = this.walk.chosen();
-      if (!question || !isFirst || this.player.status() !== 'ready' || this.judging.judged() === null) return;
+      const isJudged = this.judging.judged() !== null && this.judging.progress().kind !== 'comparing';
+      if (!question || !isFirst || !isJudged || this.player.status() !== 'ready') return;
       isFirst = false;
       untracked(() => {
         if (!this.player.playing()) this.walk.choose(question);

@@ -8,6 +8,8 @@ import { CheckWalk } from '../walk/check-walk';
 import { heardName, reasonWords, writtenName } from '../walk/question-words';
 
 const NAME_PX = 124;
+/** The stroke before a bass reaches lower than its letters. */
+const SLASH_PX = 104;
 /** Room for a name beside its frets. */
 const ROOM_PX = 250;
 
@@ -19,7 +21,10 @@ interface Side {
 }
 
 function sizeOf(name: string): number {
-  return Math.min(NAME_PX, ROOM_PX / (CHARACTER_WIDTH * Math.max(1, name.length)));
+  return Math.min(
+    name.includes('/') ? SLASH_PX : NAME_PX,
+    ROOM_PX / (CHARACTER_WIDTH * Math.max(1, name.length)),
+  );
 }
 
 @Component({

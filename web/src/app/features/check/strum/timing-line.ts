@@ -139,7 +139,7 @@ export class TimingLine {
   protected readonly habitWords = computed(() => {
     const [ms, habit] = [this.offsetMs(), this.habit()];
     if (ms === null || !habit) return '';
-    const [from, to] = [Math.round(habit.fromMs), Math.round(habit.toMs)];
+    const [from, to] = [habit.fromMs, habit.toMs].map((at) => String(Math.round(at)).replace('-', '−'));
     const isIn = ms >= habit.fromMs - 1 && ms <= habit.toMs + 1;
     return `${isIn ? 'in' : 'outside'} the band’s habit, ${from} to ${to}`;
   });
