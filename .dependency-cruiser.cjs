@@ -12,6 +12,8 @@ const CORE = {
   analysis: ['units', 'theory', 'guitar', 'mir'],
   // from heard to written, without any signal processing
   draft: ['units', 'theory', 'guitar', 'riff'],
+  // how a song lies on paper, without drawing it
+  sheet: ['units', 'theory', 'guitar', 'riff'],
   playback: ['units', 'dsp', 'mir', 'riff', 'synth'],
   check: ['units', 'dsp', 'theory', 'guitar', 'mir', 'riff'],
   practice: ['units', 'theory', 'guitar', 'riff'],

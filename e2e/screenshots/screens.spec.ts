@@ -111,6 +111,17 @@ for (const [name, colorScheme, keys] of [
   });
 }
 
+test('sheet', async ({ demoApp, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  await (await shelf.openSong('Salt on the Wire')).ready();
+  await page.getByRole('tab', { name: 'Sheet', exact: true }).click();
+  await page.getByRole('article').first().waitFor();
+  await page.mouse.move(640, 780);
+  await page.waitForTimeout(900);
+  await page.screenshot({ path: `${FOLDER}/sheet.png` });
+});
+
 test('versions', async ({ demoApp, page }) => {
   await writeWrong(demoApp.url);
   const shelf = new Shelf(page);

@@ -10,9 +10,9 @@ async function problems(page: Page): Promise<string[]> {
   const { violations } = await new AxeBuilder({ page })
     .options({ rules: { 'label-content-name-mismatch': { enabled: true } } })
     .analyze();
-  // Digits of a drawn strum are no name: it is called by its chord, strings and frets.
+  // Digits of a drawn strum are no name: it is called by its chord, strings and frets. Accidentals are drawn, and read.
   const isDrawn = (id: string, target: string): boolean =>
-    id === 'label-content-name-mismatch' && target.startsWith('#strum-');
+    id === 'label-content-name-mismatch' && /^#(strum|doubt)-/.test(target);
   return violations.flatMap(({ id, nodes }) =>
     nodes
       .filter((node) => !isDrawn(id, node.target.join(' ')))
@@ -49,6 +49,27 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('tab', { name: 'Tuning' }).click();
     await expect(page.getByText('cents sharp')).toBeVisible();
     expect.soft(await problems(page), 'tuning').toEqual([]);
+
+    await page.getByRole('tab', { name: 'Check', exact: true }).click();
+    await expect(page.getByText(/to settle/)).toBeVisible();
+    await expect(page.getByText(/Comparing/)).toHaveCount(0);
+    expect.soft(await problems(page), 'check').toEqual([]);
+    await page.keyboard.press('o');
+    // The last of the list has a name to guess.
+    for (let i = 0; i < 8; i++) await page.keyboard.press('ArrowDown');
+    await expect(page.getByText('Right by ear')).toBeVisible();
+    expect.soft(await problems(page), 'ear first').toEqual([]);
+    await page.keyboard.press('o');
+
+    await page.getByRole('tab', { name: 'Sheet', exact: true }).click();
+    await expect(page.getByRole('article').first()).toBeVisible();
+    expect.soft(await problems(page), 'sheet').toEqual([]);
+
+    await page.getByRole('link', { name: 'Versions of this song' }).click();
+    await expect(page.getByRole('option').first()).toBeVisible();
+    await page.keyboard.press('ArrowDown');
+    await expect(page.getByRole('button', { name: 'Bring this version back' })).toBeVisible();
+    expect.soft(await problems(page), 'versions').toEqual([]);
   });
 }
 

@@ -208,7 +208,7 @@ test('covers what is heard until the ear has named it, and counts what it named'
   await expect(page.getByText(/\d+ to settle/)).toBeVisible({ timeout: 30_000 });
   await expect(page.getByText(/Comparing/)).toHaveCount(0, { timeout: 60_000 });
   const heard = await chosen(page).getAttribute('aria-label');
-  expect(heard).toMatch(/clashes, .+ heard/);
+  expect(heard).toMatch(/ heard, .+clashes/);
 
   await page.keyboard.press('o');
   const sleeve = page.getByRole('img', { name: 'Covered: what the program heard' });

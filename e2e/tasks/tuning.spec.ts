@@ -94,6 +94,8 @@ test('says that a recording lies between two notes, and lets the user say which'
   await page.keyboard.press('2');
   const cents = page.getByText(/^cents (sharp|flat)/);
   const lowString = page.getByText(/^[0-9.]+ Hz/).first();
+  // Tuned to the recording: no longer the E of 440.
+  await expect(lowString).not.toHaveText('82.4 Hz');
   const [side, tunedTo] = [await cents.innerText(), await lowString.innerText()];
   await page.getByRole('button', { name: 'Take the other side' }).click();
   await expect(cents).not.toHaveText(side);

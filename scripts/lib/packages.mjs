@@ -15,6 +15,7 @@ const DEBIAN_FILES = {
   ffmpeg: '/usr/bin/ffmpeg',
   chromium: '/usr/bin/chromium',
   fluidsynth: '/usr/bin/fluidsynth',
+  'poppler-utils': '/usr/bin/pdftotext',
   'fluid-soundfont-gm': '/usr/share/sounds/sf2/FluidR3_GM.sf2',
   'csound-soundfont': '/usr/share/sounds/sf2/sf_GMbank.sf2',
   'timgm6mb-soundfont': '/usr/share/sounds/sf2/TimGM6mb.sf2',

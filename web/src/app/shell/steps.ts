@@ -33,4 +33,9 @@ export const STEPS: readonly Step[] = [
     label: 'Check',
     load: () => import('../features/check/page/check.page').then((m) => m.CheckPage),
   },
+  {
+    path: 'sheet',
+    label: 'Sheet',
+    load: () => import('../features/sheet/sheet.page').then((m) => m.SheetPage),
+  },
 ];

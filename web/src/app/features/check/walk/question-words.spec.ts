@@ -43,7 +43,7 @@ describe('a question in words', () => {
 
   it('says all of it to a screen reader', () => {
     expect(spokenQuestion(question({ ...doubtful, heard: heard([50, 57, 62]) }), null)).toBe(
-      'A5, clashes, D5 heard, Verse, pass 2, doubt 90 of 100',
+      'A5, D5 heard, Verse, pass 2, clashes, doubt 90 of 100',
     );
   });
 

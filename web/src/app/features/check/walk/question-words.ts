@@ -90,17 +90,13 @@ const VERDICT_WORDS = {
   unchecked: 'not compared',
 } as const;
 
-/** 'G#5, clashes, C#5/G# heard, Chorus 2, pass 2, doubt 96 of 100' */
+/** 'G#5, C#5/G# heard, Chorus 2, pass 2, clashes, doubt 96 of 100': what its row shows, and what its signs say. */
 export function spokenQuestion(question: Question, key: Key | null): string {
-  const written = question.strum?.dead ? 'dead stroke' : writtenName(question, key) || 'nothing written';
+  const name = writtenName(question, key) || '+';
+  const words = question.strum?.dead ? ['dead stroke'] : question.strum ? [] : ['nothing written'];
   const doubt = `doubt ${Math.round(100 * question.doubt)} of 100`;
-  return [
-    written,
-    VERDICT_WORDS[question.verdict],
-    reasonWords(question, key),
-    passWordsOf(question),
-    doubt,
-  ].join(', ');
+  const shown = [name, reasonWords(question, key), passWordsOf(question)];
+  return [...shown, ...words, VERDICT_WORDS[question.verdict], doubt].join(', ');
 }
 
 const beats = new Intl.NumberFormat('en-GB', { maximumFractionDigits: 1 });

@@ -1,0 +1,174 @@
+/**
+ * The tab as another player needs it, worked out from the full one: fewer strings, no mutes, standard tuning, one guitar for two. Each
+ * says what changed; the song itself stays as it is.
+ */
+import { candidateVoicings, STANDARD_TUNING, type StringFret, type Tuning } from '../guitar';
+import { allLostNotes, retune, strumNotes, type Riff, type SongDocument, type Strum } from '../riff';
+import { identifyChord, pitchClassOf } from '../theory';
+import type { MidiNote } from '../units';
+
+export const SHEET_VERSIONS = [
+  'as-written',
+  'two-strings',
+  'one-string',
+  'no-mutes',
+  'standard-tuning',
+  'one-guitar',
+] as const;
+export type SheetVersion = (typeof SHEET_VERSIONS)[number];
+
+export interface VersionedSong {
+  readonly document: SongDocument;
+  /** Strums that are played otherwise than they are written. */
+  readonly changed: number;
+  /** Strums that are left out. */
+  readonly gone: number;
+  /** Notes that this version can't play. */
+  readonly lost: number;
+}
+
+type ChangeStrums = (strums: readonly Strum[], tuning: Tuning) => readonly Strum[];
+
+function everywhere(document: SongDocument, change: ChangeStrums): SongDocument {
+  const { tuning } = document;
+  const second = document.guitar2 ?? tuning;
+  return {
+    ...document,
+    riffs: document.riffs.map((riff) => ({
+      ...riff,
+      strums: change(riff.strums, tuning),
+      guitar2: change(riff.guitar2, second),
+      variations: riff.variations.map((v) => ({
+        ...v,
+        strums: change(v.strums, tuning),
+        guitar2: change(v.guitar2, second),
+      })),
+    })),
+  };
+}
+
+function strumsOf(document: SongDocument): Strum[] {
+  return document.riffs.flatMap((riff) => [
+    ...riff.strums,
+    ...riff.guitar2,
+    ...riff.variations.flatMap((v) => [...v.strums, ...v.guitar2]),
+  ]);
+}
+
+/** What became of each strum, found by its id. */
+function counted(before: SongDocument, document: SongDocument): VersionedSong {
+  const now = new Map(strumsOf(document).map((s) => [s.id, s]));
+  const was = strumsOf(before);
+  const played = ({ frets, palmMute, dead }: Strum): string => JSON.stringify([frets, palmMute, dead]);
+  return {
+    document,
+    changed: was.filter((s) => now.has(s.id) && played(now.get(s.id)!) !== played(s)).length,
+    gone: was.filter((s) => !now.has(s.id)).length,
+    lost: allLostNotes(document).reduce((sum, l) => sum + l.notes.length, 0),
+  };
+}
+
+/** Lowest string first. */
+function inOrder(frets: readonly StringFret[]): StringFret[] {
+  return [...frets].sort((a, b) => b.string - a.string);
+}
+
+/** The two thickest strings that are played: root and fifth, in whatever order the shape has them. */
+function twoStrings(strum: Strum): Strum {
+  return strum.frets.length <= 2 ? strum : { ...strum, frets: inOrder(strum.frets).slice(0, 2) };
+}
+
+/** The lowest string that sounds the root. */
+function oneString(strum: Strum, tuning: Tuning): Strum {
+  if (strum.frets.length <= 1 || strum.dead) return strum;
+  const root = identifyChord(strumNotes(strum, tuning))?.rootPc;
+  const frets = inOrder(strum.frets);
+  const onRoot = frets.find((f) => pitchClassOf(strumNotes({ ...strum, frets: [f] }, tuning)[0]) === root);
+  return { ...strum, frets: [onRoot ?? frets[0]] };
+}
+
+function withoutMutes(strums: readonly Strum[]): Strum[] {
+  return strums.filter((s) => !s.dead).map((s) => (s.palmMute ? { ...s, palmMute: false } : s));
+}
+
+/** Standard tuning for as many strings as the guitar has; those with more or fewer than six keep their distances to the highest. */
+export function standardFor({ stringsMidi }: Tuning): Tuning {
+  const { stringsMidi: six } = STANDARD_TUNING;
+  if (stringsMidi.length === six.length) return STANDARD_TUNING;
+  const fourths = Array.from(
+    { length: Math.max(0, stringsMidi.length - six.length) },
+    (_, i) => six[0] - 5 * (i + 1),
+  );
+  const strings = [...fourths.reverse(), ...six].slice(-stringsMidi.length);
+  return { name: 'custom', stringsMidi: strings, capo: 0 };
+}
+
+/**
+ * Both parts on the first guitar where one hand reaches them: notes of both at the same place are struck together; where no hand
+ * does, the first guitar has the say. What the second plays alone is taken over.
+ */
+function mergeGuitars(
+  { strums, guitar2 }: Pick<Riff, 'strums' | 'guitar2'>,
+  tuning: Tuning,
+  tuning2: Tuning,
+): Strum[] {
+  const own = new Map(strums.map((s) => [s.startTicks, s]));
+  const notesOf = (s: Strum, of: Tuning): MidiNote[] => (s.dead ? [] : strumNotes(s, of));
+  const voiced = (strum: Strum, midi: readonly MidiNote[]): Strum | null => {
+    const frets = candidateVoicings(midi, tuning)[0]?.frets;
+    return frets ? { ...strum, frets, writtenAs: null } : null;
+  };
+  const both = strums.map((strum) => {
+    const other = guitar2.find((s) => s.startTicks === strum.startTicks);
+    if (!other || strum.dead || strum.rest || other.dead || other.rest) return strum;
+    const midi = [...new Set([...notesOf(strum, tuning), ...notesOf(other, tuning2)])].sort((a, b) => a - b);
+    return midi.length === notesOf(strum, tuning).length ? strum : (voiced(strum, midi) ?? strum);
+  });
+  const alone = guitar2
+    .filter((s) => !own.has(s.startTicks) && !s.rest)
+    .flatMap((s) => (s.dead ? [{ ...s, frets: [] }] : (voiced(s, notesOf(s, tuning2)) ?? [])));
+  return [...both, ...alone].sort((a, b) => a.startTicks - b.startTicks);
+}
+
+function oneGuitar(document: SongDocument): SongDocument {
+  const { guitar2, tuning } = document;
+  if (!guitar2) return document;
+  return {
+    ...document,
+    guitar2: null,
+    riffs: document.riffs.map((riff) => ({
+      ...riff,
+      strums: mergeGuitars(riff, tuning, guitar2),
+      guitar2: [],
+      variations: riff.variations.map((v) => ({
+        ...v,
+        strums: mergeGuitars(v, tuning, guitar2),
+        guitar2: [],
+      })),
+    })),
+  };
+}
+
+/** The song as this version plays it, with what that changed. */
+export function makeVersion(document: SongDocument, version: SheetVersion): VersionedSong {
+  switch (version) {
+    case 'as-written':
+      return counted(document, document);
+    case 'two-strings':
+      return counted(
+        document,
+        everywhere(document, (strums) => strums.map(twoStrings)),
+      );
+    case 'one-string':
+      return counted(
+        document,
+        everywhere(document, (strums, tuning) => strums.map((s) => oneString(s, tuning))),
+      );
+    case 'no-mutes':
+      return counted(document, everywhere(document, withoutMutes));
+    case 'standard-tuning':
+      return counted(document, retune(document, standardFor(document.tuning)));
+    case 'one-guitar':
+      return counted(document, oneGuitar(document));
+  }
+}
