@@ -214,6 +214,11 @@ assertSameType<SameType<z.infer<typeof schema>, SongDocument>>();
 
 export const songDocumentSchema: z.ZodType<SongDocument> = schema;
 
+/** The song file as JSON Schema (draft 2020-12), for those who read or write it elsewhere. */
+export function describeSongFile(): Record<string, unknown> {
+  return { title: 'Wild Needle song', ...z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }) };
+}
+
 /**
  * A stored document of any version as the present one. Throws a ZodError when it is damaged or from a newer
  * program.

@@ -1,6 +1,6 @@
 export { audioProblemCodeSchema, errorCodeSchema, errorSchema } from './errors';
 export type { AudioProblemCode, ErrorBody, ErrorCode } from './errors';
-export { songDocumentSchema, upgradeDocument } from './document';
+export { describeSongFile, songDocumentSchema, upgradeDocument } from './document';
 export { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 export type { AnalysisJob, AnalysisRequest, HeardSoFar } from './analysis';
 export {

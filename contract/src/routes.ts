@@ -51,6 +51,13 @@ export const ROUTES = {
     status: 200,
     answer: z.record(z.string(), z.unknown()),
   },
+  describeSongFile: {
+    method: 'get',
+    path: '/api/song-file.schema.json',
+    summary: 'The song file as JSON Schema (draft 2020-12)',
+    status: 200,
+    answer: z.record(z.string(), z.unknown()),
+  },
   listSongs: {
     method: 'get',
     path: '/api/songs',

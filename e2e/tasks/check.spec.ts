@@ -244,10 +244,13 @@ test('leaves a strum for later with a note, and takes an answer back', async ({ 
   const before = await textTab(riffApp, song);
   await page.goto(`${riffApp.url}/songs/${song.id}/check`);
   await expect(page.getByText(/Most doubtful first/)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/Comparing/)).toHaveCount(0);
   const first = await chosen(page).getAttribute('id');
   await page.keyboard.press('F2');
   await page.getByLabel('Note on this strum').fill('ask the drummer');
   await page.keyboard.press('Enter');
+  // The keys are the screen's again.
+  await expect(page.getByLabel('Note on this strum')).toHaveCount(0);
   await page.keyboard.press('d');
   await expect(page.locator(`[id="${first}"]`)).toHaveClass(/later/);
 

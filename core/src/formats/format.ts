@@ -11,7 +11,8 @@ export interface Format {
   readonly mime: string;
   /** What of the song it holds: the menu of that screen offers it. */
   readonly holds: 'tab' | 'sections';
-  readonly write: (document: SongDocument) => string;
+  /** A text, or the bytes of a format that is none. */
+  readonly write: (document: SongDocument) => string | Uint8Array;
   /** The document with what the text says. Throws a RangeError that says what can't be read and where. */
   readonly read?: (document: SongDocument, text: string) => SongDocument;
 }

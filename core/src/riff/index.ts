@@ -139,6 +139,8 @@ export { checkedBySection, strumsInPasses } from './strums-in-passes';
 export type { StrumInPass } from './strums-in-passes';
 export { bringRiffBack, changesBetween, SONG_PARTS } from './changes';
 export type { SongChange, SongPart, StrumBrief } from './changes';
+export { performDocument } from './performance';
+export type { PitchPoint, PlayedStrum } from './performance';
 export { layerOf } from './layers';
 export type { Layer } from './layers';
 export {

@@ -5,10 +5,9 @@
 import { createRandom, gaussian, type Random } from '../units';
 import { applyBiquad, lowPass } from '../dsp';
 import { midiToHz } from '../theory';
-import { barTimesS, type SongDocument } from '../riff';
+import { barTimesS, performDocument, type PlayedStrum, type SongDocument } from '../riff';
 import { amplify } from './amplifier';
 import { renderDrum, type DrumSound } from './drums';
-import { performDocument, type PlayedStrum } from './performance';
 import { addDeadStroke, addPluck } from './plucked-string';
 
 export interface BandOptions {

@@ -5,7 +5,7 @@
  * pick position that takes out the partials with a node there.
  */
 import type { Random } from '../units';
-import type { PitchPoint } from './performance';
+import type { PitchPoint } from '../riff';
 
 export interface Pluck {
   readonly freqHz: number;

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
 import { createSpectrumAnalyser, parabolicPeak } from '../dsp';
 import {
+  performDocument,
   PLAIN_SONG,
   type SongDocument,
   PLAIN_RIFF,
@@ -15,7 +16,6 @@ import { midiToHz } from '../theory';
 import { amplify } from './amplifier';
 import { renderBand } from './band';
 import { renderDrum } from './drums';
-import { performDocument } from './performance';
 import { addDeadStroke, addPluck, movedPitch } from './plucked-string';
 import { createTabPlayer } from './tab';
 

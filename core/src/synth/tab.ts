@@ -3,9 +3,8 @@
  * Played exactly in time; every stroke has a seed of its own, so that a part sounds the same whichever way it was cut.
  */
 import { createRandom } from '../units';
-import { swapGuitars, type SongDocument } from '../riff';
+import { performDocument, swapGuitars, type PlayedStrum, type SongDocument } from '../riff';
 import { renderGuitar } from './band';
-import { performDocument, type PlayedStrum } from './performance';
 
 export interface TabOptions {
   readonly sampleRate: number;

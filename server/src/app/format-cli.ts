@@ -8,7 +8,7 @@ import type { SongDocument } from '@wild-needle/core/riff';
 import { upgradeDocument } from '@wild-needle/contract';
 
 /** Throws a RangeError that says what would work. */
-export async function formatSong(args: readonly string[]): Promise<string> {
+export async function formatSong(args: readonly string[]): Promise<string | Uint8Array> {
   const [path, id] = args;
   const format = FORMATS.find((row) => row.id === id);
   if (args.length !== 2 || !format) {
@@ -33,7 +33,7 @@ async function readSong(path: string): Promise<SongDocument> {
 
 if (import.meta.filename === process.argv[1]) {
   formatSong(process.argv.slice(2)).then(
-    (text) => process.stdout.write(text),
+    (written) => process.stdout.write(written),
     (error: unknown) => {
       process.stderr.write(`${error instanceof RangeError ? error.message : String(error)}\n`);
       process.exitCode = 1;

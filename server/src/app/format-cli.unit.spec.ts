@@ -2,6 +2,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
+import { upgradeDocument } from '@wild-needle/contract';
 import { FORMATS } from '@wild-needle/core/formats';
 import { PLAIN_SONG } from '@wild-needle/core/riff';
 import { formatSong } from './format-cli';
@@ -14,7 +15,8 @@ describe('format-song', () => {
   writeFileSync(other, '{"title":"no song"}');
 
   it.each(FORMATS.map((format) => [format.id, format] as const))('writes %s', async (id, format) => {
-    expect(await formatSong([song, id])).toBe(format.write({ ...PLAIN_SONG, title: 'Invented Song' }));
+    const read = upgradeDocument({ ...PLAIN_SONG, title: 'Invented Song' });
+    expect(await formatSong([song, id])).toEqual(format.write(read));
   });
 
   it.each([

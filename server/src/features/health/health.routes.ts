@@ -1,7 +1,7 @@
 /** The health check and the description of the API. */
 import { Router } from 'express';
 import type { Sequelize } from 'sequelize';
-import { describeApi, ROUTES, type Health } from '@wild-needle/contract';
+import { describeApi, describeSongFile, ROUTES, type Health } from '@wild-needle/contract';
 
 export const VERSION = '0.1.0';
 
@@ -22,6 +22,11 @@ export function healthRoutes(sequelize: Sequelize): Router {
     const status = database && queue ? 'ok' : 'failing';
     const health: Health = { status, database, queue, version: VERSION };
     response.status(status === 'ok' ? 200 : 503).json(health);
+  });
+
+  const songFile = describeSongFile();
+  router.get(ROUTES.describeSongFile.path, (_request, response) => {
+    response.json(songFile);
   });
 
   router.get(ROUTES.describeApi.path, (_request, response) => {

@@ -64,7 +64,8 @@ export function songsRoutes(store: SongsStore, now: () => Date): Router {
     const song = await store.open(id);
     const format = FORMATS.find((f) => f.id === wanted);
     if (!song || !format) throw new NotFoundError('song');
-    response.type(format.mime).send(format.write(song.document));
+    const written = format.write(song.document);
+    response.type(format.mime).send(typeof written === 'string' ? written : Buffer.from(written));
   });
 
   router.delete(ROUTES.deleteSong.path, async (request, response) => {

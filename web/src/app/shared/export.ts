@@ -7,7 +7,9 @@ export function exportAs(page: Document, { ending, mime, write }: Format, docume
   saveFile(page, document.title, ending, mime, write(document));
 }
 
-/** To the clipboard. Rejects where the browser forbids it. */
-export function copyAs({ write }: Format, document: SongDocument): Promise<void> {
-  return navigator.clipboard.writeText(write(document));
+/** To the clipboard. Rejects where the browser forbids it, and for a format that is no text. */
+export function copyAs({ write, label }: Format, document: SongDocument): Promise<void> {
+  const written = write(document);
+  if (typeof written !== 'string') return Promise.reject(new TypeError(`${label} is no text`));
+  return navigator.clipboard.writeText(written);
 }

@@ -26,6 +26,8 @@ export class CheckWalk {
   private readonly judging = inject(Judging);
   private readonly spelling = inject(Store).selectSignal(settingsFeature.selectSpelling);
   private readonly chosenId = signal<string | null>(null);
+  /** Where in the list what is looked at stood; null for what was not chosen from it. */
+  private listedAt: number | null = null;
   readonly order = signal<Order>('doubt');
 
   constructor() {
@@ -36,6 +38,13 @@ export class CheckWalk {
       if (question?.id !== id || id === looped) return;
       looped = id;
       untracked(() => this.loopAround(question));
+    });
+    // What answers itself, since another answer has changed what is written or believed, gives way to what comes next.
+    effect(() => {
+      const [listed, id] = [this.listed(), this.chosenId()];
+      if (this.listedAt === null || this.open().length === 0 || listed.some((q) => q.id === id)) return;
+      const next = listed[Math.min(this.listedAt, listed.length - 1)];
+      untracked(() => this.choose(next));
     });
   }
 
@@ -91,6 +100,8 @@ export class CheckWalk {
   choose(question: Question | null | undefined): void {
     if (!question) return;
     this.chosenId.set(question.id);
+    const at = this.listed().findIndex((q) => q.id === question.id);
+    this.listedAt = at < 0 || this.open().length === 0 ? null : at;
   }
 
   /** Behind the frame that shows it: of many keys in a row, the last. */
@@ -117,7 +128,10 @@ export class CheckWalk {
     const open = new Set(this.open().map((q) => q.id));
     const next = rest.find((q) => open.has(q.id)) ?? this.open().at(0) ?? this.later().at(0);
     if (next) this.choose(next);
-    else this.chosenId.set(id);
+    else {
+      this.chosenId.set(id);
+      this.listedAt = null;
+    }
   }
 
   /** Where an undo brought something back. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { ExtraStrum, JudgedPlace, SongJudgement } from '@wild-needle/core/check';
 import { keepWritten } from '@wild-needle/core/draft';
-import { setFrets, type SongDocument } from '@wild-needle/core/riff';
+import { moveStrums, setFrets, type SongDocument } from '@wild-needle/core/riff';
 import {
   inOtherPasses,
   isOpen,
@@ -45,6 +45,11 @@ describe('what is asked', () => {
     const questions = ask(changed, judged(MISHEARD), SONG);
     expect(open(questions)).toEqual([]);
     expect(questions.find((q) => q.id === 'v/0/s1')?.verdict).toBe('unchecked');
+  });
+
+  it('is not asked of what was moved since it was judged', () => {
+    const moved = moveStrums(SONG, 'a', new Set(['s1']), 240);
+    expect(open(ask(moved, judged(MISHEARD), SONG))).toEqual([]);
   });
 
   it('is also what is heard where nothing is written, until something is', () => {

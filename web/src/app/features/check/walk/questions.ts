@@ -73,11 +73,13 @@ function extraQuestion(
   ];
 }
 
-/** What was judged, by place: what is said of each, and what was written there then. */
+/** What was judged, by place: what is said of each, and what was written there then, and where. */
 export type JudgedPlaces = ReadonlyMap<string, { readonly place: JudgedPlace; readonly written: string }>;
 
+const writtenAt = ({ ticks, written }: Pick<Question, 'ticks' | 'written'>): string => `${ticks} ${written}`;
+
 export function judgedPlaces(judgement: SongJudgement, of: SongDocument): JudgedPlaces {
-  const written = new Map(strumsInPasses(of).map((s) => [s.id, s.written]));
+  const written = new Map(strumsInPasses(of).map((s) => [s.id, writtenAt(s)]));
   return new Map(
     judgement.places.map((place) => [place.id, { place, written: written.get(place.id) ?? '' }]),
   );
@@ -97,7 +99,7 @@ export function questionsOf(
       verdict = 'unchecked',
       doubt = 0,
       reason = AGREES,
-    } = known?.written === place.written ? known.place : {};
+    } = known?.written === writtenAt(place) ? known.place : {};
     return { ...place, heard, offsetS, verdict, doubt, reason };
   });
   const extra = (judgement?.extra ?? []).flatMap((e) => extraQuestion(e, document));

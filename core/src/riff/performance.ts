@@ -2,18 +2,11 @@
  * A written song played out: every strum of every pass with its time in the recording, and how the pitch of its notes moves.
  * What is slid or hammered is not struck again: the note before goes on at another pitch.
  */
-import {
-  isStruck,
-  passesOf,
-  passTicksToSeconds,
-  riffOfPass,
-  soundingEndTicks,
-  strokeOf,
-  strumNotes,
-  type Riff,
-  type SongDocument,
-  type Strum,
-} from '../riff';
+import type { Riff, SongDocument, Strum } from './document';
+import { soundingEndTicks } from './edit';
+import { passesOf, passTicksToSeconds } from './passes';
+import { isStruck, strokeOf, strumNotes } from './strum';
+import { riffOfPass } from './variation';
 import type { MidiNote, StringNumber } from '../units';
 
 /** Semitones away from the note at a time after its stroke; straight lines between, level before and after. */
