@@ -10,7 +10,7 @@ import { createEvidence } from './chords/chord-evidence';
 import type { ChordEvidence } from './chords/chord-network';
 import chordWeights from './chords/chords.json';
 import { correctShapes } from './chords/confirmed-chords';
-import { pitchLevels } from './chords/heard-notes';
+import { createPitchLevels } from './chords/heard-notes';
 import { doublingPulls } from './chords/octave-doubling';
 import { isPalmMuted, NO_STROKE, type StrokeProbabilities } from './strokes/stroke-kinds';
 import type { MidSide, RepetitionGroup, StrumSpan } from './types';
@@ -26,7 +26,7 @@ export interface KnownForm {
   repetitionsOf(timesS: readonly number[]): readonly RepetitionGroup[];
 }
 
-/** How loud pitches are in the middle and in the sides, see `pitchLevels`; no sides in a mono recording. */
+/** How loud pitches are in the middle and in the sides, see `createPitchLevels`; no sides in a mono recording. */
 export interface StagedLevels {
   readonly mid: Float32Array;
   readonly side: Float32Array | null;
@@ -66,6 +66,7 @@ export function strokesAt(
 
 export function createChordReading(midSide: MidSide, sampleRate: number, offsetCents: number): ChordReading {
   const listen = createEvidence(midSide, sampleRate, offsetCents, chordWeights);
+  const levelsIn = createPitchLevels(sampleRate, offsetCents);
   const kept = new Map<string, ChordEvidence>();
   const evidenceOf = (span: StrumSpan): ChordEvidence => {
     const key = `${span.timeS} ${span.endS}`;
@@ -88,14 +89,8 @@ export function createChordReading(midSide: MidSide, sampleRate: number, offsetC
   return {
     evidenceOf,
     levels: ({ timeS, endS }) => {
-      const of = (samples: Float32Array): Float32Array =>
-        pitchLevels(
-          samples,
-          sampleRate,
-          { startS: timeS, endS: Math.min(endS, timeS + LEVELS_S) },
-          offsetCents,
-        );
-      return { mid: of(midSide.mid), side: midSide.side && of(midSide.side) };
+      const span = { startS: timeS, endS: Math.min(endS, timeS + LEVELS_S) };
+      return { mid: levelsIn(midSide.mid, span), side: midSide.side && levelsIn(midSide.side, span) };
     },
     read,
     ask: (spans, strokes, known) => read(spans, correctShapes(spans.map(evidenceOf), spans), strokes, known),

@@ -71,20 +71,21 @@ function marginals(
 }
 
 /** How loud each pitch is in a span against the loudest, 0 to 1, index 0 = {@link FIRST_HEARD_NOTE}; all 0 in silence. */
-export function pitchLevels(
-  samples: Float32Array,
+export function createPitchLevels(
   sampleRate: number,
-  { startS, endS }: NoteSpan,
   offsetCents: number,
-): Float32Array {
+): (samples: Float32Array, span: NoteSpan) => Float32Array {
+  const extract = createChordSpectrum(sampleRate);
   const spectrum = new Float32Array(SPECTRUM_SIZE);
-  const from = Math.round((startS + AFTER_ONSET_S) * sampleRate);
-  const to = Math.round(endS * sampleRate);
-  if (isSilent(samples, from, to)) return new Float32Array(HEARD_NOTES);
-  createChordSpectrum(sampleRate)(samples, from, to, offsetCents, spectrum);
-  const level = levelsOf(spectrum);
-  const loudest = level.reduce((most, v) => Math.max(most, v), 1e-9);
-  return level.map((v) => v / loudest);
+  return (samples, { startS, endS }) => {
+    const from = Math.round((startS + AFTER_ONSET_S) * sampleRate);
+    const to = Math.round(endS * sampleRate);
+    if (isSilent(samples, from, to)) return new Float32Array(HEARD_NOTES);
+    extract(samples, from, to, offsetCents, spectrum);
+    const level = levelsOf(spectrum);
+    const loudest = level.reduce((most, v) => Math.max(most, v), 1e-9);
+    return level.map((v) => v / loudest);
+  };
 }
 
 function levelsOf(spectrum: Float32Array): Float32Array {
