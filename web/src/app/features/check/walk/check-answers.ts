@@ -63,6 +63,7 @@ export class CheckAnswers {
   /** The answer that comes first. */
   readonly main = computed((): AnswerKind => {
     const question = this.walk.chosen();
+    if (question?.settled === 'kept') return 'keep';
     if (question?.reason.kind === 'covered' && question.verdict !== 'agrees') return 'doubtful';
     if (!question || question.doubt < RATHER_WRONG) return 'keep';
     if (question.strum === null) return 'pass';
