@@ -68,6 +68,7 @@ describe('what is asked', () => {
     };
     expect(open(ask(written, judgement, SONG))).toEqual([]);
     expect(open(ask({ ...SONG, sections: [] }, judgement, SONG))).toEqual([]);
+    expect(open(ask({ ...SONG, riffs: [{ ...riff, strums: [] }] }, judgement, SONG))).toEqual([]);
   });
 });
 

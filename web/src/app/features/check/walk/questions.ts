@@ -56,6 +56,8 @@ function extraQuestion(
   const pass = section && written && passesOf(section, written, grid)[index];
   if (!section || !written || !pass) return [];
   const riff = riffOfPass(written, section, pass);
+  // A riff that nobody has begun is written on Riffs, not strum by strum here.
+  if (written.strums.length === 0) return [];
   // Written meanwhile.
   if (riff.strums.some((s) => s.startTicks === ticks)) return [];
   const settled = settledAt(section, { pass: index, ticks, written: NOTHING_WRITTEN })?.answer ?? null;
