@@ -225,7 +225,9 @@ function witnessOf(song: AskableSong): Witness {
         const [likeliest] = [...same].sort((a, b) => b.confidence - a.confidence);
         const elsewhere =
           heard || !likeliest ? null : { timeS: likeliest.timeS, probability: likeliest.confidence };
-        const notes = w.dead ? null : chords[i].probabilityOf(w.midi);
+        // What was heard without knowing the tab is not less likely for being written.
+        const least = heard?.midi.join() === w.midi.join() ? UNSURE : 0;
+        const notes = w.dead ? null : Math.max(least, chords[i].probabilityOf(w.midi));
         return {
           notes,
           struck,

@@ -41,6 +41,7 @@ export interface ChordReading {
     evidence: readonly ChordEvidence[],
     strokes: readonly StrokeProbabilities[],
     known: KnownForm | null,
+    written?: readonly (readonly MidiNote[])[],
   ): DecodedChord[];
   /** The same for spans that a tab names: see `StrumHearing.ask`. */
   ask(
@@ -74,7 +75,7 @@ export function createChordReading(midSide: MidSide, sampleRate: number, offsetC
     kept.set(key, evidence);
     return evidence;
   };
-  const read: ChordReading['read'] = (spans, evidence, strokes, known) => {
+  const read: ChordReading['read'] = (spans, evidence, strokes, known, written) => {
     const groups = known?.repetitionsOf(spans.map((s) => s.timeS));
     const pulls = doublingPulls(
       evidence.map((e) => e.logProbabilities),
@@ -84,6 +85,7 @@ export function createChordReading(midSide: MidSide, sampleRate: number, offsetC
       groups: groups?.map((group) => group.members),
       pulls,
       timesS: spans.map((span) => span.timeS),
+      ...(written && { written }),
     });
   };
   return {
@@ -93,6 +95,10 @@ export function createChordReading(midSide: MidSide, sampleRate: number, offsetC
       return { mid: levelsIn(midSide.mid, span), side: midSide.side && levelsIn(midSide.side, span) };
     },
     read,
-    ask: (spans, strokes, known) => read(spans, correctShapes(spans.map(evidenceOf), spans), strokes, known),
+    ask: (spans, strokes, known) => {
+      const evidence = correctShapes(spans.map(evidenceOf), spans);
+      const written = spans.map((span) => span.midi);
+      return read(spans, evidence, strokes, known, written);
+    },
   };
 }

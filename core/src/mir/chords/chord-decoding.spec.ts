@@ -73,6 +73,24 @@ describe('decoding of chords', () => {
     expect(chords[3].midi).toEqual([40, 47, 52]);
   });
 
+  it('does not rule out a rare chord that a tab has, and not take it for heard either', () => {
+    const barre = shape([0, 7, 12, 16, 19, 24]);
+    const common = evidence([[40, FIFTH, 0.99]]);
+    const told = evidence([
+      [44, WITH_OCTAVE, 0.5],
+      [44, barre, 0.5],
+    ]);
+    const strums = [...Array.from({ length: 30 }, () => common), told];
+    const midi = [44, 51, 56, 60, 63, 68];
+    const of = (written?: readonly (readonly number[])[]): number =>
+      decodeChords(strums, written ? { written } : {})[30].probabilityOf(midi);
+    expect(of([midi])).toBeGreaterThan(1.2 * of([[44, 51, 56]]));
+    const unlike = decodeChords([...strums.slice(0, 30), evidence([[44, WITH_OCTAVE, 0.99]])], {
+      written: [midi],
+    });
+    expect(unlike[30].probabilityOf(midi)).toBeLessThan(0.01);
+  });
+
   it('keeps a clear chord that the song plays only once', () => {
     const usual = evidence([[40, FIFTH, 0.95]]);
     const once = evidence([[46, WITH_OCTAVE, 0.98]]);

@@ -7,7 +7,7 @@ import { identifyChord } from '../../theory';
 import type { MidiNote } from '../../units';
 import { withoutBassGuitar } from './bass-guitar';
 import { CHORD_SHAPES } from './chord-shapes.data';
-import { doubtStrings, pullDoubling } from './octave-doubling';
+import { doubtStrings, pullDoubling, STRINGS_LEAST_WRONG } from './octave-doubling';
 import { poolPasses, poolSoundingAlike } from './chord-pooling';
 import { BASS_NOTES, SHAPES, LOWEST_BASS, type ChordEvidence } from './chord-network';
 
@@ -41,6 +41,8 @@ const VOCABULARY_WEIGHT = 0.7;
 /** What a chord that the song has not shown yet counts, in strums; shapes that it has shown count more. */
 const UNSEEN = 0.004;
 const SEEN_SHAPE = 0.03;
+/** A chord that a tab has counts as one that was heard once: rare ones are not ruled out for being rare. */
+const WRITTEN = 1;
 /** Readings that are kept beside the best one, and how likely they must be. */
 const ALTERNATIVES = 3;
 const LEAST_LIKELY = 0.01;
@@ -57,8 +59,9 @@ function groupShapes(): number[][] {
   return [...groups.values()];
 }
 
-function vocabularyOf(posteriors: readonly Float32Array[]): Float32Array {
+function vocabularyOf(posteriors: readonly Float32Array[], written: ReadonlySet<number>): Float32Array {
   const counts = new Float32Array(CLASSES);
+  for (const c of written) counts[c] = WRITTEN;
   const shapes = new Float32Array(SHAPES);
   for (const posterior of posteriors) {
     for (let c = 0; c < CLASSES; c++) counts[c] += posterior[c];
@@ -83,10 +86,10 @@ function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float3
 }
 
 /** Readings of all strums, each weighed by how often the song plays it. */
-function withVocabulary(evidence: readonly Float32Array[]): Float32Array[] {
+function withVocabulary(evidence: readonly Float32Array[], written: ReadonlySet<number>): Float32Array[] {
   let posteriors = evidence.map((e) => posteriorOf(e, null));
   for (let round = 0; round < ROUNDS; round++) {
-    const prior = vocabularyOf(posteriors);
+    const prior = vocabularyOf(posteriors, written);
     posteriors = evidence.map((e) => posteriorOf(e, prior));
   }
   return posteriors;
@@ -100,21 +103,24 @@ export interface Together {
   readonly pulls?: readonly number[] | null;
   /** In order: strums near each other that sound alike decide together (`chord-pooling.ts`); null: each for itself. */
   readonly timesS?: readonly number[] | null;
+  /** What a tab has there: its chords are in the vocabulary of the song, whether they are heard or not. */
+  readonly written?: readonly (readonly MidiNote[])[];
 }
 
 /** The probability of every reading of each strum; index as in {@link ChordEvidence}. */
 function readChords(
   strums: readonly ChordEvidence[],
-  { groups = strums.map((_, k) => [k]), pulls = null, timesS = null }: Together,
+  { groups = strums.map((_, k) => [k]), pulls = null, timesS = null, written = [] }: Together,
 ): Float32Array[] {
   if (strums.length === 0) return [];
+  const known = new Set(written.flatMap((midi) => readingOf(midi) ?? []));
   const said = strums.map((strum) => strum.logProbabilities);
   const passes = poolPasses(said, groups);
   const evidence = timesS ? poolSoundingAlike(passes, said, timesS) : passes;
   if (pulls) evidence.forEach((own, k) => pullDoubling(own, pulls[k]));
-  const posteriors = withVocabulary(evidence);
+  const posteriors = withVocabulary(evidence, known);
   const ofGuitar = withoutBassGuitar(evidence, posteriors);
-  return ofGuitar ? withVocabulary(ofGuitar) : posteriors;
+  return ofGuitar ? withVocabulary(ofGuitar, known) : posteriors;
 }
 
 /** The likeliest reading of each strum. */
@@ -130,7 +136,7 @@ export function decodeChords(strums: readonly ChordEvidence[], together: Togethe
     };
     const best = likeliest(posterior);
     // Behind the choice: it is doubted how many strings sound, not that it is a power chord.
-    doubtStrings(posterior);
+    doubtStrings(posterior, together.written ? STRINGS_LEAST_WRONG : undefined);
     return {
       ...read(best),
       probability: posterior[best],
@@ -143,13 +149,18 @@ export function decodeChords(strums: readonly ChordEvidence[], together: Togethe
   });
 }
 
-/** Of exactly these notes, by any shape; of a set that no shape has, what is left for its lowest note. */
-function probabilityOf(posterior: Float32Array, midi: readonly MidiNote[]): number {
+/** Exactly these notes, by any shape; for a set that no shape has, the one that stands for all others; null beyond the lowest notes. */
+function readingOf(midi: readonly MidiNote[]): number | null {
   const bass = midi[0] - LOWEST_BASS;
-  if (bass < 0 || bass >= BASS_NOTES) return 0;
+  if (!(bass >= 0 && bass < BASS_NOTES)) return null;
   const above = midi.map((note) => note - midi[0]).join();
   const known = CHORD_SHAPES.findIndex(({ notes }) => notes?.join() === above);
-  return posterior[bass * SHAPES + (known >= 0 ? known : CHORD_SHAPES.length - 1)];
+  return bass * SHAPES + (known >= 0 ? known : CHORD_SHAPES.length - 1);
+}
+
+function probabilityOf(posterior: Float32Array, midi: readonly MidiNote[]): number {
+  const reading = readingOf(midi);
+  return reading === null ? 0 : posterior[reading];
 }
 
 /**

@@ -1,7 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { CHORD_SHAPES } from './chord-shapes.data';
 import { BASS_NOTES, SHAPES, LOWEST_BASS } from './chord-network';
-import { doubtStrings, doublingPulls, pullDoubling, type DoublingPlace } from './octave-doubling';
+import {
+  doubtStrings,
+  doublingPulls,
+  pullDoubling,
+  STRINGS_LEAST_WRONG,
+  type DoublingPlace,
+} from './octave-doubling';
 
 const shape = (notes: readonly number[]): number =>
   CHORD_SHAPES.findIndex((f) => f.notes?.join() === notes.join());
@@ -93,6 +99,20 @@ describe('grips of a riff', () => {
     expect(posterior[at(40, [0, 7])]).toBeCloseTo(0.08 * 0.95, 5);
     expect(posterior[at(40, [0, 7, 12])]).toBeCloseTo(0.92 * 0.95, 5);
     expect(posterior[at(45, [0])]).toBeCloseTo(0.05, 6);
+  });
+
+  it('tells apart which is surer where that is asked, and stays under what it may be wrong', () => {
+    const wrongOf = (plain: number): number => {
+      const posterior = new Float32Array(BASS_NOTES * SHAPES);
+      posterior[at(40, [0, 7, 12])] = 1 - plain;
+      posterior[at(40, [0, 7])] = plain;
+      doubtStrings(posterior, STRINGS_LEAST_WRONG);
+      return posterior[at(40, [0, 7])];
+    };
+    expect(wrongOf(0.3)).toBeCloseTo(0.3, 5);
+    expect(wrongOf(1e-3)).toBeLessThan(wrongOf(1e-2));
+    expect(wrongOf(1e-6)).toBeLessThan(wrongOf(1e-3));
+    expect(wrongOf(1e-6)).toBeGreaterThan(STRINGS_LEAST_WRONG);
   });
 
   it('knows the same grip with a fourth, a flat fifth and a flat sixth', () => {

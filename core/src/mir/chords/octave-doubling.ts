@@ -2,7 +2,7 @@
  * With the octave on one more string or without: distortion makes the octave either way, so one strum hardly tells. Players
  * keep to one way while a riff lasts, another where they mute (common practice); so the strums of a riff decide together.
  */
-import { logAdd } from '../net/probability';
+import { logAdd, logistic, logOdds } from '../net/probability';
 import { CHORD_SHAPES } from './chord-shapes.data';
 
 interface OctaveDoubling {
@@ -31,6 +31,11 @@ const MUTED_AGAINST = 1;
  * truth. Riffs are wrong as a whole, so that none of their strums may be surer.
  */
 const STRINGS_WRONG = 0.08;
+/** Where it is asked which of many to look at first, those that are as good as sure are told apart down to this. */
+export const STRINGS_LEAST_WRONG = 0.055;
+/** Log-odds over which that happens. */
+const TELLS_APART = 6;
+const LEAST_SHARE = 1e-12;
 
 /** What is known of a strum besides its notes. */
 export interface DoublingPlace {
@@ -112,11 +117,19 @@ export function pullDoubling(logProbabilities: Float32Array, pull: number): void
   );
 }
 
+/** Log-odds as they are up to those of {@link STRINGS_WRONG}, and beyond them on to those of `leastWrong`. */
+function tamed(odds: number, leastWrong: number): number {
+  const [knee, most] = [STRINGS_WRONG, leastWrong].map((p) => -logOdds(p, LEAST_SHARE));
+  const beyond = Math.abs(odds) - knee;
+  return beyond <= 0 ? odds : Math.sign(odds) * (knee + (most - knee) * Math.tanh(beyond / TELLS_APART));
+}
+
 /** Gives the other number of strings its least probability, in place; the sum of both stays. */
-export function doubtStrings(posterior: Float32Array): void {
+export function doubtStrings(posterior: Float32Array, leastWrong = STRINGS_WRONG): void {
   forDoublings(posterior.length, (plain, withOctave) => {
     const both = posterior[plain] + posterior[withOctave];
-    const share = Math.max(STRINGS_WRONG * both, Math.min((1 - STRINGS_WRONG) * both, posterior[plain]));
+    if (both === 0) return;
+    const share = both * logistic(tamed(logOdds(posterior[plain] / both, LEAST_SHARE), leastWrong));
     [posterior[plain], posterior[withOctave]] = [share, both - share];
   });
 }
