@@ -32,6 +32,8 @@ export interface Arrangement {
   readonly name: string;
   readonly bpm: number;
   readonly bars: readonly Bar[];
+  /** What the right guitar plays, where that is something else. */
+  readonly rightBars?: readonly Bar[];
   /** How loud the guitars are against the band, dB. */
   readonly guitarsDb?: number;
   /** Notes of a voice over the band, in halves, over and over; it covers what the guitars play. */
@@ -124,7 +126,7 @@ const tickOf = (beat: number): number => Math.round((beat + 1) * TICKS_PER_QUART
 const lengthOf = (beats: number): number => Math.round(beats * TICKS_PER_QUARTER) - 20;
 
 /** `lateTicks`: two takes are never together. Open and muted strings are two instruments of General MIDI. */
-function guitar({ bars }: Arrangement, lateTicks: number): Event[] {
+function guitar(bars: readonly Bar[], lateTicks: number): Event[] {
   const CLEAN_GUITAR = 27;
   const MUTED_GUITAR = 28;
   return [
@@ -200,8 +202,8 @@ export function renderRiff(
   }: { readonly centsSharp?: number; readonly arrangement?: Arrangement } = {},
 ): string {
   mkdirSync(folder, { recursive: true });
-  const left = play(folder, 'left', arrangement.bpm, guitar(arrangement, 0));
-  const right = play(folder, 'right', arrangement.bpm, guitar(arrangement, 9));
+  const left = play(folder, 'left', arrangement.bpm, guitar(arrangement.bars, 0));
+  const right = play(folder, 'right', arrangement.bpm, guitar(arrangement.rightBars ?? arrangement.bars, 9));
   const rest = play(folder, 'rest', arrangement.bpm, bassDrumsAndVoice(arrangement));
   const out = join(folder, `${arrangement.name}.wav`);
   // Tighten, drive, clip, loudspeaker.

@@ -105,11 +105,12 @@ async function textTab(app: App, { id }: OpenSong): Promise<string> {
   return (await fetch(`${app.url}/api/songs/${id}/formats/text-tab`)).text();
 }
 
-/** The recording brought in and listened to. */
-async function heardSong(app: App): Promise<OpenSong> {
-  const bars = Array.from({ length: PASSES }, () => BARS).flat();
+const allPasses = (bars: readonly Bar[]): readonly Bar[] => Array.from({ length: PASSES }, () => bars).flat();
+
+/** The recording brought in and listened to; `right`: what the right guitar plays, where that is something else. */
+async function heardSong(app: App, right: readonly Bar[] = BARS): Promise<OpenSong> {
   const path = renderRiff(mkdtempSync(join(tmpdir(), 'wn-check-')), {
-    arrangement: { name: NAME, bpm: 112, bars },
+    arrangement: { name: NAME, bpm: 112, bars: allPasses(BARS), rightBars: allPasses(right) },
   });
   const answer = await fetch(`${app.url}${ROUTES.importRecording.path}?fileName=checked.wav`, {
     method: 'POST',
@@ -184,6 +185,37 @@ test('finds errors of five kinds in a tab, puts them right by keys, and leaves a
   // What the ear has settled is not asked again.
   await page.reload();
   await expect(page.getByText(/All \d+ settled/)).toBeVisible({ timeout: 30_000 });
+});
+
+const RIGHT: readonly Bar[] = [
+  [52, null, null, null, 50, null, null, null],
+  [52, null, null, null, 54, null, 57, null],
+  [55, null, null, null, 55, null, null, null],
+  [52, null, 52, null, 54, null, null, null],
+];
+
+test('holds each of two guitars against its own side of the recording', async ({ app, page }) => {
+  test.setTimeout(120_000);
+  const song = await heardSong(app, RIGHT);
+  const others = strumsOf(RIGHT).map(({ beat, beats, root }) =>
+    strumAt(beat, beats, root, { id: `right-${beat}` }),
+  );
+  const isWrong = (s: Strum): boolean => s.startTicks === 6 * QUARTER;
+  const wrong = strumAt(6, 1, 56, { id: 'right-6' });
+  const document = written(song, trueStrums());
+  await save(app, song, {
+    ...document,
+    guitar2: document.tuning,
+    riffs: document.riffs.map((r) => ({ ...r, guitar2: others.map((s) => (isWrong(s) ? wrong : s)) })),
+  });
+  await page.goto(`${app.url}/songs/${song.id}/check`);
+  // All of the left guitar is borne out: its mutes too, which the right one covers where both are heard together.
+  await expect(page.getByText(/All 64 settled/)).toBeVisible({ timeout: 60_000 });
+
+  await page.getByRole('radio', { name: /Guitar 2/ }).click();
+  await expect(page.getByText(/4 to settle/)).toBeVisible({ timeout: 60_000 });
+  await expect(where(page)).toHaveText(/bar 2, beat 3$/);
+  await expect(chosen(page)).toHaveAccessibleName(/G#5, F#5 heard/);
 });
 
 /** Fluidsynth's riff, of which one strum is written a fret too high in every pass. */

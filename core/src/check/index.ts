@@ -4,3 +4,5 @@ export { judge } from './judge';
 export type { Doubts, Habit, Judgement, Reason, Verdict } from './judge';
 export { JUDGE_VERSION, judgeSong, settledIn } from './judge-song';
 export type { ExtraStrum, JudgedPlace, SongJudgement } from './judge-song';
+export { ownSide } from './own-side';
+export type { Side } from './own-side';

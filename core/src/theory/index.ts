@@ -1,7 +1,7 @@
 export { A4_HZ, A4_MIDI, a4OfOffset, hzToMidi, midiToHz, parseNote, pitchClassOf } from './pitch';
 export { CHORD_KINDS, CHORD_QUALITIES } from './chord-kinds.data';
 export type { ChordQuality } from './chord-kinds.data';
-export { KEY_MODES, keyOn, spellingKey, spellPitchClass, TONIC } from './key';
+export { alterationOf, KEY_MODES, keyOn, spellingKey, spellPitchClass, TONIC } from './key';
 export type { Key, Spelling } from './key';
 export { chordName, identifyChord } from './chord';
 export type { Chord } from './chord';

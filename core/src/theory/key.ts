@@ -16,7 +16,7 @@ const SHARP_NAMES = ['C', 'C#', 'D', 'D#', 'E', 'F', 'F#', 'G', 'G#', 'A', 'A#',
 const FLAT_NAMES = ['C', 'Db', 'D', 'Eb', 'E', 'F', 'Gb', 'G', 'Ab', 'A', 'Bb', 'B'];
 
 /** Sharps (positive) or flats (negative) in the key's signature. */
-function alterationOf(key: Key): number {
+export function alterationOf(key: Key): number {
   return key.mode === 'major'
     ? TonalKey.majorKey(key.tonic).alteration
     : TonalKey.minorKey(key.tonic).alteration;

@@ -9,7 +9,11 @@ export class Say {
   private readonly snackBar = inject(MatSnackBar);
 
   say(words: string): void {
-    this.snackBar.open(words, undefined, { duration: 8000, panelClass: 'above-deck' });
+    this.snackBar.open(words, undefined, {
+      duration: 8000,
+      panelClass: 'above-deck',
+      horizontalPosition: 'start',
+    });
   }
 
   /** True when there is no reason against it; the reason is said otherwise. */

@@ -20,8 +20,12 @@ export type JudgeTask =
       readonly document: SongDocument;
       /** Ears and focus that it is heard with. */
       readonly hearing: Hearing;
-      /** What was heard of the whole sound before; null to listen anew. */
+      /** What was heard of the whole sound before; null when that was other sound. */
       readonly before: HeardBefore | null;
+      /** Strokes too are heard once more, with what the ear has settled. */
+      readonly isAnew: boolean;
+      /** One of two guitars, and nobody knows on which side it plays. */
+      readonly isSideUnknown: boolean;
     }
   | { readonly kind: 'judge'; readonly id: number; readonly document: SongDocument };
 

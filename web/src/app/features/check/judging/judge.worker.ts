@@ -2,6 +2,7 @@
 import {
   createWitness,
   judgeSong,
+  ownSide,
   paperWitness,
   recallWitness,
   settledIn,
@@ -11,21 +12,26 @@ import { throughEars } from '@wild-needle/core/playback';
 import { isolationOf, toEarsOf } from '../../../recording/hearing';
 import type { JudgeAnswer, JudgeTask } from './judge-client';
 
+type ListenTask = Extract<JudgeTask, { kind: 'listen' }>;
+
 let witness: Witness | null = null;
 
 const answer = (message: JudgeAnswer): void => postMessage(message);
 
+/** From what was heard before where that is the same sound; listens to the whole of it otherwise. */
+function witnessFor({ signal, document, hearing, before, isAnew, isSideUnknown }: ListenTask): Witness {
+  const side = isSideUnknown && before ? ownSide(signal, before, document) : 'both';
+  if (before && side === 'both' && !isAnew) return recallWitness(signal, before);
+  const own = side === 'both' ? hearing : { ...hearing, ears: side };
+  return createWitness(throughEars(signal, isolationOf(own), toEarsOf(own)), {
+    confirmed: settledIn(document),
+    onProgress: (share) => answer({ kind: 'progress', share }),
+  });
+}
+
 function run(task: JudgeTask): void {
   if (task.kind === 'recall') witness = paperWitness(task.before);
-  if (task.kind === 'listen') {
-    const { signal, document, hearing, before } = task;
-    witness = before
-      ? recallWitness(signal, before)
-      : createWitness(throughEars(signal, isolationOf(hearing), toEarsOf(hearing)), {
-          confirmed: settledIn(document),
-          onProgress: (share) => answer({ kind: 'progress', share }),
-        });
-  }
+  if (task.kind === 'listen') witness = witnessFor(task);
   if (witness) answer({ kind: 'judged', id: task.id, judgement: judgeSong(witness, task.document) });
 }
 

@@ -32,13 +32,22 @@ interface Subject {
   readonly recordingId: string;
   readonly guitar: number;
   readonly hearing: Hearing;
+  /** One of two guitars, and the analysis has not told them apart. */
+  readonly isSideUnknown: boolean;
 }
 
 /** Nearer, and the same notes are read: they lie a hundred apart. */
 const SAME_PITCH_CENTS = 15;
 
-const keyOf = ({ recordingId, guitar, hearing }: Subject): string =>
-  [recordingId, guitar, hearing.ears, hearing.focus, hearing.place.position, hearing.place.width].join('/');
+const keyOf = ({ recordingId, guitar, hearing, isSideUnknown }: Subject): string =>
+  [
+    recordingId,
+    isSideUnknown ? `own side ${guitar}` : guitar,
+    hearing.ears,
+    hearing.focus,
+    hearing.place.position,
+    hearing.place.width,
+  ].join('/');
 
 @Injectable({ providedIn: 'root' })
 export class Judging {
@@ -84,30 +93,40 @@ export class Judging {
     const [document, recording, songId] = [this.song.written(), this.song.recording(), this.song.songId()];
     if (!document || !recording || songId === null) return;
     const guitar = this.song.guitar();
-    const hearing = this.hearingFor(guitar, anew ? null : this.heardWith());
-    const subject = { songId, recordingId: recording.id, guitar, hearing };
+    const deck = (anew ? null : this.heardWith()) ?? this.player.hearing();
+    const hearing = this.hearingFor(guitar, deck);
+    const isSideUnknown = this.song.document()?.guitar2 != null && hearing.ears === 'both';
+    const subject = { songId, recordingId: recording.id, guitar, hearing, isSideUnknown };
     if (this.subject && keyOf(this.subject) === keyOf(subject) && this.progressSignal().kind !== 'failed')
       return;
     this.forget();
     this.subject = subject;
-    this.heardWith.set(anew ? this.player.hearing() : hearing);
+    this.heardWith.set(deck);
     this.progressSignal.set({ kind: 'comparing', share: 0 });
     const kept = await this.store.kept(keyOf(subject), document);
     if (this.subject !== subject) return;
     if (kept) this.judgedSignal.set({ judgement: kept, document });
-    const before = anew ? null : this.heardBefore(hearing);
+    const before = this.heardBefore(hearing);
     let isSettled = false;
     this.client = createJudgeClient({
       onProgress: (share) => this.progressSignal.set({ kind: 'comparing', share }),
       onJudged: (judgement, of) => this.show(subject, judgement, of, isSettled),
       onFailed: () => this.progressSignal.set({ kind: 'failed' }),
     });
-    if (before && !kept) this.client.recall(this.song.written() ?? document, before);
+    if (before && !kept && !anew && !isSideUnknown)
+      this.client.recall(this.song.written() ?? document, before);
     try {
       const signal = await decodeForAnalysis(await firstValueFrom(this.api.audio(recording.id)));
       if (this.subject !== subject) return;
       isSettled = true;
-      this.client.listen({ signal, document: this.song.written() ?? document, hearing, before });
+      this.client.listen({
+        signal,
+        document: this.song.written() ?? document,
+        hearing,
+        before,
+        isAnew: anew,
+        isSideUnknown,
+      });
     } catch {
       if (this.subject === subject) this.progressSignal.set({ kind: 'failed' });
     }
@@ -139,11 +158,10 @@ export class Judging {
   }
 
   /** Of two guitars each is judged by its own side, unless the deck listens to a place of its own. */
-  private hearingFor(guitar: number, before: Hearing | null): Hearing {
-    const hearing = before ?? this.player.hearing();
+  private hearingFor(guitar: number, deck: Hearing): Hearing {
     const sides = this.song.analysis()?.guitars ?? [];
     const side = this.song.document()?.guitar2 ? sides[guitar - 1]?.side : undefined;
-    return side && hearing.ears === 'both' ? { ...hearing, ears: side } : hearing;
+    return side && deck.ears === 'both' ? { ...deck, ears: side } : deck;
   }
 
   private forget(): void {

@@ -18,7 +18,7 @@ import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { listInWords } from '@wild-needle/core/units';
-import { TEXT_LIMITS } from '@wild-needle/core/riff';
+import { TEXT_LIMITS, type GuitarNumber } from '@wild-needle/core/riff';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { GuitarSwitch } from '../../../shared/guitar-switch';
 import { historyHandlers } from '../../../shared/history-keys';
@@ -164,12 +164,13 @@ export class CheckPage implements OnDestroy {
       if (this.ear.isOn()) untracked(() => this.store.dispatch(guessesActions.earFirstOpened()));
     });
     // The first doubt is looked at as soon as it is known; what is playing is not torn away.
-    let isFirst = true;
+    let lookedAt: GuitarNumber | null = null;
     effect(() => {
+      const guitar = this.song.guitar();
       const question = this.walk.chosen();
       const isJudged = this.judging.judged() !== null && this.judging.progress().kind !== 'comparing';
-      if (!question || !isFirst || !isJudged || this.player.status() !== 'ready') return;
-      isFirst = false;
+      if (!question || lookedAt === guitar || !isJudged || this.player.status() !== 'ready') return;
+      lookedAt = guitar;
       untracked(() => {
         if (!this.player.playing()) this.walk.choose(question);
       });

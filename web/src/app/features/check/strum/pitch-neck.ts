@@ -2,12 +2,23 @@
  * The notes of the strum on the neck: from each string rises how loud its pitch is in the recording; what is written and heard, what
  * is heard besides, and what is written and not heard stand out.
  */
-import { ChangeDetectionStrategy, Component, computed, effect, inject, input, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  type ElementRef,
+  inject,
+  input,
+  signal,
+  viewChild,
+} from '@angular/core';
 import { soundingNote, type StringFret } from '@wild-needle/core/guitar';
 import type { HeardNotes } from '@wild-needle/core/mir';
 import { pitchClassOf, spellPitchClass } from '@wild-needle/core/theory';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { ChordName } from '../../../shared/chord-name';
+import { observeSize } from '../../../shared/observe-size';
 import { noteNames } from '../../../shared/note-name';
 import { verdictPath } from '../../../shared/verdict-paths';
 import { Player } from '../../../transport/player';
@@ -16,7 +27,8 @@ import { CheckWalk } from '../walk/check-walk';
 /** Note that index 0 of the measured notes stands for, see `FIRST_HEARD_NOTE` of core. */
 const FIRST_HEARD_NOTE = 31;
 const LEFT = 38;
-const FRET_PX = 40;
+/** Of a fret; the wider one where all of the neck has room for it. */
+const FRET_WIDTHS = [40, 56] as const;
 const FRETS = 12;
 const BAR = { width: 14, height: 21 };
 /** What the strings share; the numbers of the frets stand below. */
@@ -30,6 +42,8 @@ const NUMBERED = [0, 3, 5, 7, 9, 12, 15, 17, 19, 21, 24];
 const MOST_S = 0.45;
 /** Asked when the hands rest. */
 const REST_MS = 80;
+
+const neckPx = (fretPx: number): number => LEFT + fretPx * (FRETS + 1) - 10;
 
 interface Note {
   readonly place: StringFret;
@@ -52,13 +66,13 @@ interface Note {
         </span>
       }
     </p>
-    <div class="neck">
+    <div class="neck" #neck>
       @for (line of lines(); track line.string) {
         @if (line.open) {
           <wn-chord-name class="string-name display" mute [style.top.px]="line.y - 15" [name]="line.name" />
         }
       }
-      <svg role="img" [attr.aria-label]="spoken()" [attr.width]="WIDTH" [attr.height]="height()">
+      <svg role="img" [attr.aria-label]="spoken()" [attr.width]="widthPx()" [attr.height]="height()">
         <path class="frets" [attr.d]="fretLines()" />
         <path class="folded" [attr.d]="strings(false)" />
         <path class="string" [attr.d]="strings(true)" />
@@ -167,7 +181,9 @@ export class PitchNeck {
   private readonly song = inject(OpenSongStore);
   private readonly sound = signal<HeardNotes | null>(null);
   protected readonly BAR = BAR;
-  protected readonly WIDTH = LEFT + FRET_PX * (FRETS + 1) - 10;
+  private readonly neck = viewChild<ElementRef<HTMLElement>>('neck');
+  private readonly fretPx = signal<number>(FRET_WIDTHS[0]);
+  protected readonly widthPx = computed(() => neckPx(this.fretPx()));
   protected readonly legend = (
     [
       ['agrees', 'matched'],
@@ -177,6 +193,9 @@ export class PitchNeck {
   ).map(([kind, words]) => ({ kind, words, d: verdictPath(kind, 8, 8) }));
 
   constructor() {
+    observeSize(this.neck, ({ width }) =>
+      this.fretPx.set(FRET_WIDTHS.findLast((px) => neckPx(px) <= width) ?? FRET_WIDTHS[0]),
+    );
     effect((onCleanup) => {
       const question = this.walk.studied();
       const offsetCents = this.song.document()?.referenceOffsetCents ?? 0;
@@ -252,7 +271,7 @@ export class PitchNeck {
   protected readonly height = computed(() => Math.max(...this.lines().map((l) => l.y)) + 20);
 
   private xOf(fret: number): number {
-    return LEFT + FRET_PX * (fret - this.from()) + FRET_PX / 2 - 6;
+    return LEFT + this.fretPx() * (fret - this.from()) + this.fretPx() / 2 - 6;
   }
   private yOf(string: number): number {
     return this.lines().find((l) => l.string === string)?.y ?? TOP;
@@ -312,11 +331,11 @@ export class PitchNeck {
   protected readonly fretLines = computed(() =>
     Array.from(
       { length: FRETS },
-      (_, i) => `M${this.xOf(this.from() + i) + FRET_PX / 2} ${TOP - 4}V${this.height() - 16}`,
+      (_, i) => `M${this.xOf(this.from() + i) + this.fretPx() / 2} ${TOP - 4}V${this.height() - 16}`,
     ).join(''),
   );
   protected readonly nut = computed(() =>
-    this.from() > 0 ? '' : `M${this.xOf(0) + FRET_PX / 2} ${TOP - 4}V${this.height() - 16}`,
+    this.from() > 0 ? '' : `M${this.xOf(0) + this.fretPx() / 2} ${TOP - 4}V${this.height() - 16}`,
   );
   protected readonly numbers = computed(() =>
     NUMBERED.filter((n) => n >= this.from() && n <= this.from() + FRETS).map((number) => ({
@@ -327,7 +346,7 @@ export class PitchNeck {
   protected strings(open: boolean): string {
     return this.lines()
       .filter((l) => l.open === open)
-      .map(({ y }) => `M${LEFT - 6} ${y}H${this.WIDTH}`)
+      .map(({ y }) => `M${LEFT - 6} ${y}H${this.widthPx()}`)
       .join('');
   }
 

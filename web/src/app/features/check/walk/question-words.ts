@@ -113,7 +113,8 @@ export function ringWords(question: Question, periodS: number | null): string {
     return `Muted. Dies in ${Math.round(1000 * rings)} ms.${strum?.palmMute ? '' : ' Written ringing.'}`;
   if (periodS === null) return `Ringing.${written}`;
   const writtenBeats = strum && written === '' ? `, written ${beats.format((endS - timeS) / periodS)}` : '';
-  return `Ringing. Sounds for ${beats.format(rings / periodS)} beats${writtenBeats}.${written}`;
+  const long = beats.format(rings / periodS);
+  return `Ringing. Sounds for ${long} ${long === '1' ? 'beat' : 'beats'}${writtenBeats}.${written}`;
 }
 
 /** The notes of the strum at the height that the riff is written at. */
