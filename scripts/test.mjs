@@ -56,6 +56,7 @@ async function main() {
     'fluid-soundfont-gm',
     'csound-soundfont',
     'poppler-utils',
+    'lilypond',
   ]);
   // Outside of the checkout, so that a closed home folder does not matter; gone afterwards.
   const dataDir = mkdtempSync(join(tmpdir(), 'wild-needle-test-'));

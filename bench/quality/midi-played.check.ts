@@ -61,10 +61,10 @@ describe('a MIDI file played by fluidsynth', () => {
   const folder = mkdtempSync(join(tmpdir(), 'wn-midi-'));
   afterAll(() => rmSync(folder, { recursive: true }));
 
-  it('is heard as it is written', () => {
+  it('is heard as it is written', async () => {
     const document = song();
     const [midi, wav] = ['song.mid', 'song.wav'].map((name) => join(folder, name));
-    writeFileSync(midi, FORMATS.find((f) => f.id === 'midi')!.write(document));
+    writeFileSync(midi, await FORMATS.find((f) => f.id === 'midi')!.write(document));
     const args = ['-ni', '-q', '-g', '0.6', '-R', '0', '-C', '0', '-r', '44100', '-F', wav, SOUNDFONT, midi];
     expect(spawnSync('fluidsynth', args).status).toBe(0);
     const { strums } = listen(readSound(wav));

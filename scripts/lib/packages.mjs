@@ -16,6 +16,7 @@ const DEBIAN_FILES = {
   chromium: '/usr/bin/chromium',
   fluidsynth: '/usr/bin/fluidsynth',
   'poppler-utils': '/usr/bin/pdftotext',
+  lilypond: '/usr/bin/lilypond',
   'fluid-soundfont-gm': '/usr/share/sounds/sf2/FluidR3_GM.sf2',
   'csound-soundfont': '/usr/share/sounds/sf2/sf_GMbank.sf2',
   'timgm6mb-soundfont': '/usr/share/sounds/sf2/TimGM6mb.sf2',

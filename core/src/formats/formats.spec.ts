@@ -9,12 +9,12 @@ describe('the formats', () => {
     for (const { id, ending, mime } of FORMATS) {
       expect(id).toMatch(/^[a-z-]+$/);
       expect(ending).toMatch(/^[a-z]+$/);
-      expect(mime).toMatch(/^(text|audio|application)\/[a-z-]+$/);
+      expect(mime).toMatch(/^(text|audio|application)\/[a-z.+-]+$/);
     }
   });
 
-  it.each(FORMATS)('$id writes a song, and one with nothing in it, whole', ({ write }) => {
-    const [song, empty] = [write(SONG), write(PLAIN_SONG)];
+  it.each(FORMATS)('$id writes a song, and one with nothing in it, whole', async ({ write }) => {
+    const [song, empty] = [await write(SONG), await write(PLAIN_SONG)];
     if (typeof song === 'string') {
       expect(song).toContain('Verse');
       expect(song).toMatch(/\n$/);
@@ -25,8 +25,8 @@ describe('the formats', () => {
     }
   });
 
-  it.each(FORMATS.filter((f) => f.read))('$id comes back in as it went out', ({ write, read }) => {
+  it.each(FORMATS.filter((f) => f.read))('$id comes back in as it went out', async ({ write, read }) => {
     const blank = { ...SONG, sections: SONG.sections.map((s) => ({ ...s, name: 'Part' })) };
-    expect(write(read!(blank, String(write(SONG))))).toBe(write(SONG));
+    expect(await write(read!(blank, String(await write(SONG))))).toBe(await write(SONG));
   });
 });

@@ -33,7 +33,15 @@ export {
 } from './grid';
 export { passesOf, passTicksToSeconds, secondsToPassTicks } from './passes';
 export type { Pass } from './passes';
-export { barsPerPass, endBarOf, playedPart, sectionBars, sectionTimesS, spanOver } from './section-span';
+export {
+  barsPerPass,
+  endBarOf,
+  playedPart,
+  sectionBars,
+  sectionTimesS,
+  spanOver,
+  spanSame,
+} from './section-span';
 export type { PlayedPart } from './section-span';
 export type { Refusal } from './refusal';
 export { quantise, SIXTEENTH } from './quantise';
@@ -110,7 +118,7 @@ export {
   swapGuitars,
 } from './guitars';
 export type { GuitarNumber } from './guitars';
-export { allLostNotes, leaveOutLost, lostNotes, retune } from './retune';
+export { allLostNotes, leaveOutLost, lostNotes, retune, retuneStrums } from './retune';
 export type { LostNotes } from './retune';
 export { MARK_FIELDS, NO_MARKS } from './marks/fields';
 export type { Marks } from './marks/fields';

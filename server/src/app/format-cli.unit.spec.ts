@@ -16,7 +16,7 @@ describe('format-song', () => {
 
   it.each(FORMATS.map((format) => [format.id, format] as const))('writes %s', async (id, format) => {
     const read = upgradeDocument({ ...PLAIN_SONG, title: 'Invented Song' });
-    expect(await formatSong([song, id])).toEqual(format.write(read));
+    expect(await formatSong([song, id])).toEqual(await format.write(read));
   });
 
   it.each([

@@ -15,10 +15,9 @@ import {
   type SongDocument,
 } from '../../riff';
 import { TICKS_PER_QUARTER, type MidiNote } from '../../units';
-import type { Format } from '../format';
 
 /** General MIDI sound set (GM 1), counted from 0: electric guitar (muted) and distortion guitar. */
-const MUTED_GUITAR = 28;
+export const MUTED_GUITAR = 28;
 const DISTORTION_GUITAR = 30;
 /** Channels of a guitar: ringing, then muted. The tenth is for drums. */
 const CHANNELS = [
@@ -221,12 +220,3 @@ export function writeMidiFile(document: SongDocument): Uint8Array {
     }),
   );
 }
-
-export const MIDI_FILE: Format = {
-  id: 'midi',
-  label: 'MIDI',
-  ending: 'mid',
-  mime: 'audio/midi',
-  holds: 'tab',
-  write: writeMidiFile,
-};

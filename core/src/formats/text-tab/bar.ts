@@ -19,8 +19,8 @@ import {
 } from '../../riff';
 import { TICKS_PER_QUARTER } from '../../units';
 
-/** Characters per place: chord names of three letters stand on neighbouring places without touching. */
-const COLUMN = 4;
+/** Characters per place, at least: chord names of three letters stand on neighbouring places without touching. */
+const LEAST_COLUMN = 4;
 /** Bars are put on one line up to this width, that of a page in a fixed-width font. */
 export const LINE_WIDTH = 100;
 /** Finest steps per quarter tried, coarsest first: eighths, triplets, sixteenths, sextuplets, 32nds. */
@@ -78,6 +78,23 @@ function aroundFret(strum: Strum, place: FretPlace): { before: string; behind: s
   };
 }
 
+/** Characters per place so that what stands behind a fret, and over it, leaves room for a sign before the next one. */
+function columnWidth(riff: Riff, strums: readonly Strum[]): number {
+  const widths = strums.flatMap((strum) => [
+    marksAbove(strum).length,
+    ...strum.frets.map((f) => {
+      const { behind } = aroundFret(strum, { fret: f.fret, from: fretBefore(riff, strum, f.string) });
+      return String(f.fret).length + behind.length;
+    }),
+  ]);
+  return Math.max(LEAST_COLUMN, 1 + Math.max(0, ...widths));
+}
+
+function fretBefore(riff: Riff, strum: Strum, string: number): number | null {
+  const previous = riff.strums[riff.strums.indexOf(strum) - 1];
+  return previous?.frets.find((f) => f.string === string)?.fret ?? null;
+}
+
 /** One bar; every line begins with the place before its first beat, where a slide into it stands. */
 export function writeBar(
   riff: Riff,
@@ -93,15 +110,16 @@ export function writeBar(
   const division = divisionOf(strums, start);
   const tickStep = TICKS_PER_QUARTER / division;
   const columns = Math.round((end - start) / tickStep);
-  const width = 1 + columns * COLUMN;
+  const column = columnWidth(riff, strums);
+  const width = 1 + columns * column;
   const blank = (fill: string): string[] => new Array<string>(width).fill(fill);
   const [upperNames, names, mutes, marks, strokes, counts] = Array.from({ length: 6 }, () => blank(' '));
   const strings = tuning.stringsMidi.map(() => blank('-'));
-  const columnOf = (ticks: number): number => 1 + Math.round((ticks - start) / tickStep) * COLUMN;
+  const columnOf = (ticks: number): number => 1 + Math.round((ticks - start) / tickStep) * column;
   // Directions are written where the player has set any.
   const hasStrokes = riff.strums.some((s) => s.marks.stroke !== null);
 
-  for (let c = 0; c < columns; c++) put(counts, 1 + c * COLUMN, countSyllable(c * tickStep, unit));
+  for (let c = 0; c < columns; c++) put(counts, 1 + c * column, countSyllable(c * tickStep, unit));
   const nameEnds = [-1, -1];
   strums.forEach((strum, i) => {
     const at = columnOf(strum.startTicks);
@@ -130,17 +148,15 @@ export function writeBar(
       for (const s of struck) put(strings[s - 1], at, 'x');
       return;
     }
-    const previous = riff.strums[riff.strums.indexOf(strum) - 1];
     for (const { string, fret } of strum.frets) {
       if (string > strings.length) continue;
-      const from = previous?.frets.find((f) => f.string === string)?.fret ?? null;
-      const around = aroundFret(strum, { fret, from });
+      const around = aroundFret(strum, { fret, from: fretBefore(riff, strum, string) });
       const text = around.before + String(fret) + around.behind;
       put(strings[string - 1], at - around.before.length, text);
     }
   });
   const line = (characters: readonly string[]): string => characters.join('');
-  const beatColumns = Math.round(ticksPerBeat(unit) / tickStep) * COLUMN;
+  const beatColumns = Math.round(ticksPerBeat(unit) / tickStep) * column;
   return {
     number: (riff.bars.length > 1 ? String(barIndex + 1) : '').padEnd(width).slice(0, width),
     upperNames: line(upperNames),
@@ -162,10 +178,15 @@ export function broken(bar: BarText): BarText[] {
   if (at === undefined) return [bar];
   const part = (from: number, to: number): BarText => {
     const cut = (text: string): string => text.slice(from, to);
+    // A name that began before goes no further.
+    const cutName = (text: string): string =>
+      /\S/.test(text.charAt(from - 1))
+        ? cut(text).replace(/^\S+/, (rest) => ' '.repeat(rest.length))
+        : cut(text);
     return {
       number: cut(bar.number),
-      upperNames: cut(bar.upperNames),
-      names: cut(bar.names),
+      upperNames: cutName(bar.upperNames),
+      names: cutName(bar.names),
       mutes: cut(bar.mutes),
       marks: cut(bar.marks),
       strokes: cut(bar.strokes),

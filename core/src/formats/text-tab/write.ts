@@ -85,6 +85,11 @@ function insteadOf(riff: Riff, variation: Variation): string {
   return riff.bars.length === 1 ? '' : `, in place of ${replaced}`;
 }
 
+/** What a riff is called over its tab: with the letter that the order of play names it by. */
+function headingOf({ letter, name }: Riff): string {
+  return name === `Riff ${letter}` ? name : `${letter}: ${name}`;
+}
+
 /** The riffs as one guitar plays them, each with its variations behind it. */
 function writeRiffs(document: SongDocument, who: string): string[] {
   const { riffs, tuning, key } = document;
@@ -94,14 +99,14 @@ function writeRiffs(document: SongDocument, who: string): string[] {
     const variations = riff.variations.flatMap((variation) => {
       const where = whereVaried(document, riff, variation);
       return [
-        `${riff.name}, ${variation.name}${where === '' ? '' : ` (${where})`}${insteadOf(riff, variation)}`,
+        `${headingOf(riff)}, ${variation.name}${where === '' ? '' : ` (${where})`}${insteadOf(riff, variation)}`,
         ...remarksOn({ ...riff, groups: [], barNotes: [], strums: variation.strums }),
         '',
         ...writeRiffTab(withVariation(riff, variation), tuning, key, barsOf(riff, variation)),
       ];
     });
     return [
-      `${riff.name}${who} (${times})`,
+      `${headingOf(riff)}${who} (${times})`,
       ...remarks,
       '',
       ...writeRiffTab(riff, tuning, key),
@@ -163,11 +168,11 @@ function writeMoved(song: SongDocument, riff: Riff): string[] {
     const variations = riff.variations.flatMap((variation) => {
       const where = whereVaried({ ...song, sections: there }, riff, variation);
       if (where === '') return [];
-      const heading = `${riff.name}, ${variation.name}, ${distance} (${where})${insteadOf(riff, variation)}`;
+      const heading = `${headingOf(riff)}, ${variation.name}, ${distance} (${where})${insteadOf(riff, variation)}`;
       const alone = { ...withVariation(riff, variation), strums: variation.strums, variations: [] };
       return write(heading, alone, barsOf(riff, variation));
     });
-    const heading = `${riff.name}, ${distance} (${there.map((s) => s.name).join(', ')})`;
+    const heading = `${headingOf(riff)}, ${distance} (${there.map((s) => s.name).join(', ')})`;
     return [...write(heading, { ...riff, variations: [] }), ...variations];
   });
 }

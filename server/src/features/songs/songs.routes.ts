@@ -64,7 +64,7 @@ export function songsRoutes(store: SongsStore, now: () => Date): Router {
     const song = await store.open(id);
     const format = FORMATS.find((f) => f.id === wanted);
     if (!song || !format) throw new NotFoundError('song');
-    const written = format.write(song.document);
+    const written = await format.write(song.document);
     response.type(format.mime).send(typeof written === 'string' ? written : Buffer.from(written));
   });
 

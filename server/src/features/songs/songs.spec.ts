@@ -95,7 +95,7 @@ describe('songs', () => {
   it.each(FORMATS)('are taken away as $id', async ({ id, mime, write }) => {
     const answer = await server.ask(`/api/songs/${song.id}/formats/${id}`);
     expect(answer.headers.get('content-type')).toContain(mime);
-    const written = write((await open(song.id)).document);
+    const written = await write((await open(song.id)).document);
     const bytes = typeof written === 'string' ? new TextEncoder().encode(written) : written;
     expect(new Uint8Array(await answer.arrayBuffer())).toEqual(bytes);
   });

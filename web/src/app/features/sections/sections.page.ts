@@ -120,7 +120,7 @@ export class SectionsPage implements OnDestroy {
 
   protected download(format: Format): void {
     const document = this.song.document();
-    if (document) exportAs(this.page, format, document);
+    if (document) void exportAs(this.page, format, document);
   }
 
   protected downloadPicture(): void {

@@ -109,7 +109,7 @@ export class SheetPage {
 
   protected takeAway(format: Format | undefined): void {
     const document = format?.holds === 'tab' ? this.view.document() : this.song.document();
-    if (format && document) exportAs(this.page, format, document);
+    if (format && document) void exportAs(this.page, format, document);
   }
 
   private turn(by: number): void {

@@ -103,7 +103,7 @@ export class RiffMenu {
 
   protected download(format: Format): void {
     const document = this.song.document();
-    if (document) exportAs(this.page, format, document);
+    if (document) void exportAs(this.page, format, document);
   }
 
   protected async copy(format: Format): Promise<void> {
