@@ -99,11 +99,11 @@ forbidden.push(
   {
     name: 'core-no-npm',
     severity: 'error',
-    from: { path: '^core/src', pathNot: '\\.spec\\.ts$' },
+    from: { path: '^core/src', pathNot: '\\.spec\\.ts$|/test-[a-z-]+\\.ts$' },
     to: {
       path: '^node_modules/',
       pathNot:
-        '^node_modules/(fft\\.js|quickselect|d3-array|tonal|@tonaljs|midi-file|fast-xml-parser|fflate)/',
+        '^node_modules/(fft\\.js|quickselect|d3-array|tonal|@tonaljs|midi-file|fast-xml-(parser|builder|validator)|fflate)/',
     },
   },
   {

@@ -11,6 +11,8 @@ import {
   importAnswerSchema,
   importQuerySchema,
   openSongSchema,
+  createAnswerSchema,
+  createRequestSchema,
   saveAnswerSchema,
   saveRequestSchema,
   songSummarySchema,
@@ -64,6 +66,14 @@ export const ROUTES = {
     summary: 'The shelf, last worked first',
     status: 200,
     answer: z.array(songSummarySchema),
+  },
+  createSong: {
+    method: 'post',
+    path: '/api/songs',
+    summary: 'Put a song on the shelf that has no recording yet',
+    body: createRequestSchema,
+    status: 201,
+    answer: createAnswerSchema,
   },
   openSong: {
     method: 'get',

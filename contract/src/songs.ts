@@ -55,6 +55,13 @@ export type SaveRequest = z.infer<typeof saveRequestSchema>;
 export const saveAnswerSchema = z.object({ revision: z.int(), savedAt: z.iso.datetime() });
 export type SaveAnswer = z.infer<typeof saveAnswerSchema>;
 
+/** A song that comes as a document: from a song file, or from tab that was brought in. */
+export const createRequestSchema = z.object({ document: songDocumentSchema });
+export type CreateRequest = z.infer<typeof createRequestSchema>;
+
+export const createAnswerSchema = z.object({ songId: z.uuid() });
+export type CreateAnswer = z.infer<typeof createAnswerSchema>;
+
 export const importQuerySchema = z.object({
   fileName: trimmedText(255).min(1),
   /** Taken from the file's name when left out. */

@@ -12,7 +12,7 @@ export type Kind = (typeof KINDS)[number];
 export const MOST_FILE_BYTES = 12_000_000;
 
 const startsWith = (bytes: Uint8Array, text: string): boolean =>
-  [...text].every((c, i) => bytes[i] === c.charCodeAt(0));
+  Array.from({ length: text.length }, (_, i) => text.charCodeAt(i)).every((code, i) => bytes[i] === code);
 
 /** Bytes that no text has: the first ones are looked at. */
 function isBinary(bytes: Uint8Array): boolean {

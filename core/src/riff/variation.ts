@@ -33,7 +33,11 @@ export function variationOf(riff: Riff, section: Section, pass: number): Variati
 }
 
 /** What is played in one pass of a section: its variation, and of a pass that is cut the part that is left. */
-export function riffOfPass(riff: Riff, section: Section, { index, fromTicks, toTicks }: Pick<Pass, 'index' | 'fromTicks' | 'toTicks'>): Riff {
+export function riffOfPass(
+  riff: Riff,
+  section: Section,
+  { index, fromTicks, toTicks }: Pick<Pass, 'index' | 'fromTicks' | 'toTicks'>,
+): Riff {
   const played = withVariation(riff, variationOf(riff, section, index));
   if (fromTicks === 0 && toTicks === riffTicks(riff)) return played;
   const left = (strums: readonly Strum[]): Strum[] =>

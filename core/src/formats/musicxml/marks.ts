@@ -28,7 +28,7 @@ const BAR_CENTS = { dip: -100, dive: -1200 } as const;
 type Parts = readonly (Element | readonly Element[] | null | false)[];
 
 function group(name: string, parts: Parts): Element[] {
-  const said = parts.flatMap((part) => part || []);
+  const said = parts.flatMap((part) => (part === false ? [] : (part ?? [])));
   return said.length > 0 ? [element(name, {}, said)] : [];
 }
 
@@ -75,7 +75,7 @@ export function handMarks({ marks }: Strum): Element[] {
         element('with-bar', {}, marks.whammyBar),
       ),
   ];
-  return parts.flatMap((part) => part || []);
+  return parts.flatMap((part) => (part === false ? [] : (part ?? [])));
 }
 
 function keyOf<K extends string>(

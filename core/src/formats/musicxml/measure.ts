@@ -294,7 +294,7 @@ function withNotations(note: Element, added: readonly Element[]): Element {
   const isNotations = (child: Element | string): child is Element =>
     typeof child === 'object' && child.name === 'notations';
   const there = note.children.find(isNotations);
-  const notations = element('notations', {}, added, (there?.children ?? []) as Element[]);
+  const notations = element('notations', {}, added, there?.children ?? []);
   return { ...note, children: [...note.children.filter((child) => !isNotations(child)), notations] };
 }
 

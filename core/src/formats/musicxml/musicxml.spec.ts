@@ -1,5 +1,4 @@
 import fc from 'fast-check';
-import { zipSync, strToU8 } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { STANDARD_TUNING } from '../../guitar';
 import { madeUpSong, playedText } from '../test-songs';

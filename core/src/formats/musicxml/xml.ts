@@ -1,5 +1,7 @@
-/** XML as trees of elements: built, written and read by `fast-xml-parser`. Entities of a document's own are never expanded or fetched. */
-import { XMLBuilder, XMLParser, XMLValidator } from 'fast-xml-parser';
+/** XML as trees of elements: built, written and read by `fast-xml-parser` and its sisters. Entities of a document's own are never expanded or fetched. */
+import XMLBuilder from 'fast-xml-builder';
+import { XMLParser } from 'fast-xml-parser';
+import { SyntaxValidator } from 'fast-xml-validator';
 
 export interface Element {
   readonly name: string;
@@ -42,7 +44,10 @@ type Ordered = Readonly<Record<string, unknown>>;
 
 function toOrdered(node: Element | string): Ordered {
   if (typeof node === 'string') return { [TEXT]: node };
-  const attributes = Object.entries(node.attributes).map(([key, value]) => [PREFIX + key, value]);
+  const attributes = Object.entries(node.attributes).map(([key, value]): [string, string] => [
+    PREFIX + key,
+    value,
+  ]);
   return {
     [node.name]: node.children.map(toOrdered),
     ...(attributes.length > 0 && { [ATTRIBUTES]: Object.fromEntries(attributes) }),
@@ -52,10 +57,9 @@ function toOrdered(node: Element | string): Ordered {
 function fromOrdered(ordered: Ordered): Element | string {
   if (TEXT in ordered) return String(ordered[TEXT]);
   const name = Object.keys(ordered).find((key) => key !== ATTRIBUTES) ?? '';
-  const attributes = Object.entries((ordered[ATTRIBUTES] ?? {}) as Ordered).map(([key, value]) => [
-    key.slice(PREFIX.length),
-    String(value),
-  ]);
+  const attributes = Object.entries((ordered[ATTRIBUTES] ?? {}) as Ordered).map(
+    ([key, value]): [string, string] => [key.slice(PREFIX.length), String(value)],
+  );
   return {
     name,
     attributes: Object.fromEntries(attributes),
@@ -87,21 +91,32 @@ const ENTITIES: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>',
 function decodeEntities(text: string): string {
   return text.replace(
     /&(?:#(\d{1,7})|#x([\da-f]{1,6})|(amp|lt|gt|quot|apos));/gi,
-    (whole, dec, hex, name) => {
-      if (name) return ENTITIES[String(name).toLowerCase()];
-      const code = dec ? Number(dec) : parseInt(String(hex), 16);
-      return code <= 0x10ffff ? String.fromCodePoint(code) : String(whole);
+    (whole: string, dec?: string, hex?: string, name?: string) => {
+      if (name) return ENTITIES[name.toLowerCase()];
+      const code = dec ? Number(dec) : parseInt(hex ?? '', 16);
+      return code <= 0x10ffff ? String.fromCodePoint(code) : whole;
     },
   );
 }
 
+/** What `fast-xml-validator` throws. */
+type XmlProblem = Error & { readonly line?: number; readonly col?: number };
+/** A message may list every open element. */
+const LONGEST_MESSAGE = 120;
+
+function requireXml(text: string): void {
+  try {
+    SyntaxValidator.validate(text, { allowBooleanAttributes: true });
+  } catch (cause) {
+    const { line = 1, col = 1, message } = cause as XmlProblem;
+    const words = message.slice(0, LONGEST_MESSAGE).replace(/\.$/, '');
+    throw new RangeError(`line ${line}, column ${col}: ${words}`, { cause });
+  }
+}
+
 /** Throws a RangeError that names line and column of what is no XML. */
 export function readXml(text: string): Element {
-  const valid = XMLValidator.validate(text, { allowBooleanAttributes: true });
-  if (valid !== true) {
-    const { line, col, msg } = valid.err;
-    throw new RangeError(`line ${line}, column ${col}: ${msg.replace(/\.$/, '')}`);
-  }
+  requireXml(text);
   const parser = new XMLParser({
     preserveOrder: true,
     ignoreAttributes: false,
@@ -118,7 +133,16 @@ export function readXml(text: string): Element {
     ignoreDeclaration: true,
     ignorePiTags: true,
   });
-  const nodes = (parser.parse(text) as readonly Ordered[]).map(fromOrdered);
+  const nodes = ((): readonly Ordered[] => {
+    try {
+      return parser.parse(text) as readonly Ordered[];
+    } catch (cause) {
+      // External entities, and what is nested beyond all reason.
+      throw new RangeError(`line 1: ${(cause as Error).message.slice(0, LONGEST_MESSAGE)}`, {
+        cause,
+      });
+    }
+  })().map(fromOrdered);
   const root = nodes.find((node) => typeof node !== 'string');
   if (typeof root !== 'object') throw new RangeError('line 1: there is no element');
   return root;

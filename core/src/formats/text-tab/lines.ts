@@ -43,7 +43,7 @@ export function stringLine(text: string): StringLine | null {
   const [whole, , label = '', bar = ''] = LABELLED.exec(text) ?? [''];
   const body = text.slice(whole.length);
   const dashes = (body.match(/-/g) ?? []).length;
-  const isDashed = dashes >= 3 && /--/.test(body) && dashes >= 0.4 * body.trim().length;
+  const isDashed = dashes >= 3 && body.includes('--') && dashes >= 0.4 * body.trim().length;
   // Spaces for dashes: only behind a name and a bar line is that a string.
   const isSpaced = label !== '' && bar !== '' && body.includes('|') && ON_STRING.test(body);
   if (!isDashed && !isSpaced) return null;

@@ -78,7 +78,7 @@ function isAside(text: string): boolean {
     /^\s*(tuning|tempo|bpm|key|recording|guitar 2|capo|title|artist|order of play|author|tabbed by)\b/i.test(
       text,
     ) ||
-    /^For private study/.test(text)
+    text.startsWith('For private study')
   );
 }
 

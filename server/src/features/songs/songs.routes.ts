@@ -1,11 +1,14 @@
 /** The shelf and the open song over HTTP. */
+import { randomUUID } from 'node:crypto';
 import { json, Router } from 'express';
 import { FORMATS } from '@wild-needle/core/formats';
 import {
+  createRequestSchema,
   exportParamsSchema,
   idParamsSchema,
   ROUTES,
   saveRequestSchema,
+  type CreateAnswer,
   type OpenSong,
   type SaveAnswer,
   type SongSummary,
@@ -34,6 +37,15 @@ export function songsRoutes(store: SongsStore, now: () => Date): Router {
     const song = await store.open(id);
     if (!song) throw new NotFoundError('song');
     response.json(song satisfies OpenSong);
+  });
+
+  router.post(ROUTES.createSong.path, json({ limit: MAX_DOCUMENT }), async (request, response) => {
+    const { document } = parse(createRequestSchema, request.body);
+    const songId = randomUUID();
+    // Recordings stay where they are: this song is to get its own.
+    const own = { ...document, recordings: [] };
+    await store.create(songId, own, summarise(own), now());
+    response.status(201).json({ songId } satisfies CreateAnswer);
   });
 
   router.put(ROUTES.saveSong.path, json({ limit: MAX_DOCUMENT }), async (request, response) => {

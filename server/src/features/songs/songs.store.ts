@@ -83,7 +83,7 @@ export interface SongsStore {
     document: SongDocument,
     summary: DocumentSummary,
     now: Date,
-    transaction: Transaction,
+    transaction?: Transaction,
   ): Promise<void>;
   /** Stores a document made on `baseRevision`, unless a newer one is there. */
   save(
@@ -177,10 +177,13 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
       return { ...rest, savedAt: saved_at.toISOString(), document: upgradeDocument(document) };
     },
 
-    async create(id, document, summary, now, transaction) {
+    async create(id, document, summary, now, within) {
       const { title, artist } = document;
-      await SongRow.create({ id, title, artist, revision: 1, summary, updatedAt: now }, { transaction });
-      await SongRevisionRow.create({ songId: id, revision: 1, document, savedAt: now }, { transaction });
+      const write = async (transaction: Transaction): Promise<void> => {
+        await SongRow.create({ id, title, artist, revision: 1, summary, updatedAt: now }, { transaction });
+        await SongRevisionRow.create({ songId: id, revision: 1, document, savedAt: now }, { transaction });
+      };
+      await (within ? write(within) : sequelize.transaction(write));
     },
 
     save(id, baseRevision, document, summary, now) {

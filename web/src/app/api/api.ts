@@ -13,6 +13,8 @@ import {
   ROUTES,
   type AnalysisJob,
   type Answer,
+  type CreateAnswer,
+  type CreateRequest,
   type ErrorCode,
   type Guess,
   type ImportAnswer,
@@ -78,6 +80,10 @@ export class Api {
 
   openSong(id: string): Observable<OpenSong> {
     return this.ask('openSong', { id });
+  }
+
+  createSong(request: CreateRequest): Observable<CreateAnswer> {
+    return this.ask('createSong', {}, request);
   }
 
   saveSong(id: string, request: SaveRequest): Observable<SaveAnswer> {

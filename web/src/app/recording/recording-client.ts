@@ -26,6 +26,14 @@ export type RecordingTask =
       readonly semitones: number;
     }
   | { readonly kind: 'look'; readonly atS: number }
+  /** A part as it is heard, to be kept; at the pitch of the recording. */
+  | {
+      readonly kind: 'cut';
+      readonly id: number;
+      readonly hearing: Hearing;
+      readonly fromS: number;
+      readonly toS: number;
+    }
   /** Lowest and highest sample of each column of a part. */
   | {
       readonly kind: 'peaks';
@@ -56,7 +64,8 @@ export type RecordingAnswer =
   /** Shares of the energy from left to right, see `panorama` of core. */
   | { readonly kind: 'stage'; readonly shares: Float32Array }
   | { readonly kind: 'notes'; readonly id: number; readonly notes: HeardNotes }
-  | ({ readonly kind: 'peaks'; readonly id: number } & SamplePeaks);
+  | ({ readonly kind: 'peaks'; readonly id: number } & SamplePeaks)
+  | { readonly kind: 'cut'; readonly id: number; readonly channels: readonly [Float32Array, Float32Array] };
 
 export interface RecordingClient {
   /** Answers come to the handlers; those of an older wish are dropped. */
@@ -69,6 +78,8 @@ export interface RecordingClient {
   notes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes>;
   /** The samples of a part in columns, for drawing. Only the newest question is answered. */
   peaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks>;
+  /** A part as it is heard so, at the pitch of the recording. Only the newest question is answered. */
+  cut(hearing: Hearing, fromS: number, toS: number): Promise<readonly [Float32Array, Float32Array]>;
   end(): void;
 }
 
@@ -113,7 +124,11 @@ export function createRecordingClient(
   const send = (task: RecordingTask, transfer: Transferable[] = []): void =>
     worker.postMessage(task, transfer);
   let id = 0;
-  const asked = { notes: latest<HeardNotes>(), peaks: latest<SamplePeaks>() };
+  const asked = {
+    notes: latest<HeardNotes>(),
+    peaks: latest<SamplePeaks>(),
+    cut: latest<readonly [Float32Array, Float32Array]>(),
+  };
   const left = toInt16(channels[0]);
   const right = channels[1] ? toInt16(channels[1]) : left.slice();
   send({ kind: 'load', channels: [left, right], sampleRate, isHalf: isHalf(channels[0]) }, [
@@ -124,6 +139,7 @@ export function createRecordingClient(
     if (data.kind === 'stage') onStage(data.shares);
     else if (data.kind === 'notes') asked.notes.answer(data.id, data.notes);
     else if (data.kind === 'peaks') asked.peaks.answer(data.id, data);
+    else if (data.kind === 'cut') asked.cut.answer(data.id, data.channels);
     else if (data.id !== id) return;
     else if (data.kind === 'progress') onProgress(data.share);
     else onHeard(data);
@@ -138,6 +154,8 @@ export function createRecordingClient(
       asked.notes.ask((question) => send({ kind: 'notes', id: question, spans, offsetCents })),
     peaks: (fromS, toS, columns) =>
       asked.peaks.ask((question) => send({ kind: 'peaks', id: question, fromS, toS, columns })),
+    cut: (hearing, fromS, toS) =>
+      asked.cut.ask((question) => send({ kind: 'cut', id: question, hearing, fromS, toS })),
     end: () => worker.terminate(),
   };
 }

@@ -73,6 +73,22 @@ async function hear(
   send(id, channels, semitones, true);
 }
 
+/** What is heard of [fromS, toS), made at once. */
+function cut(
+  held: HeldSound,
+  { hearing, fromS, toS }: Extract<RecordingTask, { kind: 'cut' }>,
+): readonly [Float32Array<ArrayBuffer>, Float32Array<ArrayBuffer>] {
+  if (hearing.source !== 'recording' && written) tab ??= createTabInStep(written, held);
+  const toEars = (pair: StereoPair): StereoPair => forEars(hearing.ears, pair);
+  const mix = createMix(held, { source: hearing.source, isolation: isolationOf(hearing), toEars, tab });
+  const [from, to] = [fromS, toS].map((s) =>
+    Math.max(0, Math.min(held.length, Math.round(s * held.sampleRate))),
+  );
+  const [left, right] = mix(from, to);
+  // Copies: one ear may be given to both.
+  return [new Float32Array(left), new Float32Array(right)];
+}
+
 type Waiting = readonly [WaitingSound, WaitingSound];
 
 function silence(length: number): Waiting {
@@ -132,6 +148,11 @@ addEventListener('message', ({ data }: MessageEvent<RecordingTask>) => {
     case 'look':
       answer({ kind: 'stage', shares: stageAt(sound, data.atS) });
       break;
+    case 'cut': {
+      const channels = cut(sound, data);
+      answer({ kind: 'cut', id: data.id, channels }, [channels[0].buffer, channels[1].buffer]);
+      break;
+    }
     case 'peaks':
       answer({ kind: 'peaks', id: data.id, ...sound.peaks(data.fromS, data.toS, data.columns) });
       break;

@@ -38,6 +38,11 @@ const PITCH_AFTER_MS = 250;
 /** The volume at which the click sounds as loud as it is set. */
 const USUAL_VOLUME = 0.6;
 
+export interface CutSound {
+  readonly channels: readonly [Float32Array, Float32Array];
+  readonly sampleRate: number;
+}
+
 type Status = 'empty' | 'loading' | 'ready' | 'failed';
 
 @Injectable({ providedIn: 'root' })
@@ -211,6 +216,18 @@ export class Player {
   /** Which notes the recording sounds in places where the same is played; null without a recording. */
   async hearNotes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes | null> {
     return this.recording ? this.recording.notes(spans, offsetCents) : null;
+  }
+
+  /** A part as it is heard so, at the pitch of the recording; null without one. */
+  async cut(hearing: Hearing, fromS: number, toS: number): Promise<CutSound | null> {
+    const { recording, context } = this;
+    if (!recording || !context) return null;
+    return { channels: await recording.cut(hearing, fromS, toS), sampleRate: context.sampleRate };
+  }
+
+  /** Semitones that the sound is moved by. */
+  semitones(): number {
+    return this.pitch.semitones;
   }
 
   /** Beats of the recording that the click follows. */

@@ -7,5 +7,6 @@ export const SHEET_KEYS = {
   print: { on: { Enter: null }, caps: 'Enter', does: 'Print, or save as PDF' },
   version: { on: { ',': -1, '.': 1 }, caps: ', .', does: 'Version before, after' },
   takeAway: { on: FILES, caps: '1–9 0', does: 'Take the song away in a format' },
+  bringIn: { on: { b: null }, caps: 'B', does: 'Bring a file in' },
   page: { on: { PageUp: -1, PageDown: 1 }, caps: 'PgUp PgDn', does: 'Page before, after' },
 } as const satisfies KeyMap;

@@ -7,6 +7,7 @@ import {
   DOCUMENT,
   inject,
   signal,
+  viewChild,
   viewChildren,
 } from '@angular/core';
 import { MatButton } from '@angular/material/button';
@@ -20,9 +21,15 @@ import { OpenSongStore } from '../../open-song/open-song.store';
 import { ChordName } from '../../shared/chord-name';
 import { exportAs } from '../../shared/export';
 import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
+import { saveFile } from '../../shared/save-file';
 import { Say } from '../../shared/say';
 import { ScreenKeys } from '../../shared/screen-keys';
+import { BringIn } from './bring-in/bring-in';
+import { Bringing } from './bring-in/bringing';
+import { Player } from '../../transport/player';
+import { SoundFile } from '../../transport/sound-file';
 import { Box } from './box';
+import { pageAsSvg } from './page-as-svg';
 import { Printing } from './printing';
 import { SHEET_KEYS } from './sheet-keys';
 import { BLOCK_PX, MARGIN, SheetView, type Shown } from './sheet-view';
@@ -32,6 +39,15 @@ import { Stave } from './stave';
 /** On screen, paper is drawn so much smaller. */
 const SCALES = [0.5, 0.6, 0.67, 0.8, 1] as const;
 const USUAL_SCALE = 2;
+
+/** What the song is taken away as, by one key. */
+interface TakeAway {
+  readonly label: string;
+  readonly ending: string;
+  readonly take: () => Promise<void>;
+}
+/** Formats that come before sound and page: together they have the ten digits. */
+const KEYED_FORMATS = 7;
 
 const SWITCHES: readonly { readonly key: keyof Shown; readonly label: string }[] = [
   { key: 'roadMap', label: 'Road map' },
@@ -46,26 +62,61 @@ const SWITCHES: readonly { readonly key: keyof Shown; readonly label: string }[]
 
 @Component({
   selector: 'wn-sheet-page',
-  imports: [Box, ChordName, MatButton, MatButtonToggleModule, MatCheckbox, MatRadioModule, RouterLink, Stave],
+  imports: [
+    Box,
+    BringIn,
+    ChordName,
+    MatButton,
+    MatButtonToggleModule,
+    MatCheckbox,
+    MatRadioModule,
+    RouterLink,
+    Stave,
+  ],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(window:keydown)': 'onKey($event)' },
-  providers: [Printing, SheetView],
+  host: {
+    '(window:keydown)': 'onKey($event)',
+    '(window:keydown.escape)': 'bringing.cancel()',
+    '(dragover)': '$event.preventDefault()',
+    '(drop)': 'onDrop($event)',
+  },
+  providers: [Bringing, Printing, SheetView],
   templateUrl: './sheet.page.html',
   styleUrl: './sheet.page.scss',
 })
 export class SheetPage {
   protected readonly song = inject(OpenSongStore);
   protected readonly view = inject(SheetView);
+  protected readonly bringing = inject(Bringing);
+  private readonly sounds = inject(SoundFile);
+  private readonly player = inject(Player);
   private readonly printing = inject(Printing);
   private readonly said = inject(Say);
   private readonly page = inject(DOCUMENT);
   private readonly sheets = viewChildren<ElementRef<HTMLElement>>('sheet');
+  private readonly chooser = viewChild<ElementRef<HTMLInputElement>>('chooser');
+  /** A file is being made. */
+  protected readonly isTaking = signal(false);
 
   protected readonly keys = SHEET_KEYS;
   protected readonly MARGIN = MARGIN;
   protected readonly BLOCK_PX = BLOCK_PX;
   protected readonly switches = SWITCHES;
-  protected readonly formats = FORMATS;
+  protected readonly takeAways: readonly TakeAway[] = [
+    ...FORMATS.slice(0, KEYED_FORMATS).map((format) => this.ofFormat(format)),
+    {
+      label: 'Sound of the loop',
+      ending: 'wav',
+      take: () => this.takeSound('loop', () => this.sounds.ofLoop()),
+    },
+    {
+      label: 'Sound of the tab',
+      ending: 'wav',
+      take: () => this.takeSound('tab', () => this.sounds.ofTab()),
+    },
+    { label: 'Sheet', ending: 'svg', take: () => this.takePage() },
+    ...FORMATS.slice(KEYED_FORMATS).map((format) => this.ofFormat(format)),
+  ];
   protected readonly papers = (Object.keys(PAPERS) as PaperName[]).map((name) => ({
     name,
     label: PAPERS[name].label,
@@ -107,27 +158,92 @@ export class SheetPage {
     this.scaleAt.update((at) => Math.min(SCALES.length - 1, Math.max(0, at + by)));
   }
 
-  protected takeAway(format: Format | undefined): void {
-    const document = format?.holds === 'tab' ? this.view.document() : this.song.document();
-    if (format && document) void exportAs(this.page, format, document);
+  private ofFormat(format: Format): TakeAway {
+    return {
+      label: format.label,
+      ending: format.ending,
+      take: async () => {
+        // The song file is the song itself, whatever version is shown.
+        const isVersion = format.holds === 'tab' && format.id !== 'song-file';
+        const document = isVersion ? this.view.document() : this.song.document();
+        if (document) await exportAs(this.page, format, document);
+      },
+    };
   }
 
-  private turn(by: number): void {
+  /** One after the other. */
+  protected async takeAway(row: TakeAway | undefined): Promise<void> {
+    if (!row || this.isTaking()) return;
+    this.isTaking.set(true);
+    try {
+      await row.take();
+    } catch {
+      this.said.say(`${row.label} could not be made`);
+    } finally {
+      this.isTaking.set(false);
+    }
+  }
+
+  private async takeSound(what: string, make: () => Promise<Uint8Array | null>): Promise<void> {
+    if (this.player.status() !== 'ready') return this.said.say('Load the sound first');
+    this.said.say('Making the sound …');
+    const wav = await make();
+    this.said.silence();
+    if (wav) saveFile(this.page, `${this.song.document()?.title ?? ''} ${what}`, 'wav', 'audio/wav', wav);
+  }
+
+  /** The page that is looked at. */
+  private async takePage(): Promise<void> {
+    const sheet = this.sheets().at(this.pageInView());
+    if (!sheet || this.isEmpty()) return this.said.say('Write a riff first: the page is empty');
+    const svg = await pageAsSvg(sheet.nativeElement);
+    saveFile(this.page, this.song.document()?.title ?? '', 'svg', 'image/svg+xml', svg);
+  }
+
+  protected chooseFile(input: HTMLInputElement): void {
+    const file = input.files?.[0];
+    input.value = '';
+    if (file) void this.bringing.open(file);
+  }
+
+  protected onDrop(event: DragEvent): void {
+    const file = event.dataTransfer?.files[0];
+    if (!file) return;
+    event.preventDefault();
+    void this.bringing.open(file);
+  }
+
+  /** Ways to take over the file that is open, by number. */
+  private takeOver(index: number): void {
+    if (index === 0) this.bringing.putBeside();
+    else if (index === 1 && this.bringing.hasSameLetters()) this.bringing.putInPlace();
+    else if (index === 2) void this.bringing.asNewSong();
+  }
+
+  /** Index of the page at the top of the desk. */
+  private pageInView(): number {
     const sheets = this.sheets().map((sheet) => sheet.nativeElement);
     const tops = sheets.map((sheet) => sheet.getBoundingClientRect().top);
     const desk = sheets[0]?.closest('.desk');
     const edge = (desk?.getBoundingClientRect().top ?? 0) + 24;
-    const at = Math.max(
+    return Math.max(
       0,
       tops.findLastIndex((top) => top <= edge),
     );
-    sheets.at(Math.min(sheets.length - 1, Math.max(0, at + by)))?.scrollIntoView({ block: 'start' });
+  }
+
+  private turn(by: number): void {
+    const sheets = this.sheets().map((sheet) => sheet.nativeElement);
+    const to = Math.min(sheets.length - 1, Math.max(0, this.pageInView() + by));
+    sheets.at(to)?.scrollIntoView({ block: 'start' });
   }
 
   private readonly handlers: KeyHandlers<typeof SHEET_KEYS> = {
-    print: () => this.print(),
+    print: () => (this.bringing.file() ? undefined : this.print()),
     version: (by) => this.view.stepVersion(by),
-    takeAway: (index) => this.takeAway(FORMATS.at(index)),
+    takeAway: (index) =>
+      this.bringing.file() ? this.takeOver(index) : void this.takeAway(this.takeAways.at(index)),
+    bringIn: () => this.chooser()?.nativeElement.click(),
     page: (by) => this.turn(by),
   };
 
