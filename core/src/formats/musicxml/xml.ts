@@ -1,7 +1,6 @@
-/** XML as trees of elements: built, written and read by `fast-xml-parser` and its sisters. Entities of a document's own are never expanded or fetched. */
+/** XML as trees of elements: written by `fast-xml-builder`, read by `saxes`. */
 import XMLBuilder from 'fast-xml-builder';
-import { XMLParser } from 'fast-xml-parser';
-import { SyntaxValidator } from 'fast-xml-validator';
+import { SaxesParser } from 'saxes';
 
 export interface Element {
   readonly name: string;
@@ -54,19 +53,6 @@ function toOrdered(node: Element | string): Ordered {
   };
 }
 
-function fromOrdered(ordered: Ordered): Element | string {
-  if (TEXT in ordered) return String(ordered[TEXT]);
-  const name = Object.keys(ordered).find((key) => key !== ATTRIBUTES) ?? '';
-  const attributes = Object.entries((ordered[ATTRIBUTES] ?? {}) as Ordered).map(
-    ([key, value]): [string, string] => [key.slice(PREFIX.length), String(value)],
-  );
-  return {
-    name,
-    attributes: Object.fromEntries(attributes),
-    children: (ordered[name] as readonly Ordered[]).map(fromOrdered),
-  };
-}
-
 /** Characters that XML 1.0 (section 2.2) has no way to say. */
 // eslint-disable-next-line no-control-regex
 const UNSAYABLE = /[\0-\x08\x0B\x0C\x0E-\x1F\uFFFE\uFFFF]|\p{Cs}/gu;
@@ -85,67 +71,43 @@ export function writeXml(root: Element, doctype: string): string {
   return `<?xml version="1.0" encoding="UTF-8" standalone="no"?>\n${doctype}${body.trimStart()}\n`;
 }
 
-const ENTITIES: Readonly<Record<string, string>> = { amp: '&', lt: '<', gt: '>', quot: '"', apos: "'" };
+/** Nested deeper, it is no score: the deepest element of one is the tenth. */
+const DEEPEST = 100;
 
-/** The five of XML itself, and characters by number; what a document declares stays as it stands. */
-function decodeEntities(text: string): string {
-  return text.replace(
-    /&(?:#(\d{1,7})|#x([\da-f]{1,6})|(amp|lt|gt|quot|apos));/gi,
-    (whole: string, dec?: string, hex?: string, name?: string) => {
-      if (name) return ENTITIES[name.toLowerCase()];
-      const code = dec ? Number(dec) : parseInt(hex ?? '', 16);
-      return code <= 0x10ffff ? String.fromCodePoint(code) : whole;
-    },
-  );
+/** An element while its children are still read. */
+interface OpenElement extends Element {
+  readonly children: (Element | string)[];
 }
 
-/** What `fast-xml-validator` throws. */
-type XmlProblem = Error & { readonly line?: number; readonly col?: number };
-/** A message may list every open element. */
-const LONGEST_MESSAGE = 120;
-
-function requireXml(text: string): void {
-  try {
-    SyntaxValidator.validate(text, { allowBooleanAttributes: true });
-  } catch (cause) {
-    const { line = 1, col = 1, message } = cause as XmlProblem;
-    const words = message.slice(0, LONGEST_MESSAGE).replace(/\.$/, '');
-    throw new RangeError(`line ${line}, column ${col}: ${words}`, { cause });
-  }
-}
-
-/** Throws a RangeError that names line and column of what is no XML. */
+/** Throws a RangeError that names line and column of what is no XML. What a document declares of its own is neither expanded nor fetched. */
 export function readXml(text: string): Element {
-  requireXml(text);
-  const parser = new XMLParser({
-    preserveOrder: true,
-    ignoreAttributes: false,
-    attributeNamePrefix: PREFIX,
-    parseTagValue: false,
-    parseAttributeValue: false,
-    entityDecoder: {
-      decode: decodeEntities,
-      setExternalEntities: () => undefined,
-      addInputEntities: () => undefined,
-      reset: () => undefined,
-      setXmlVersion: () => undefined,
-    },
-    ignoreDeclaration: true,
-    ignorePiTags: true,
+  const parser = new SaxesParser({ position: true });
+  const open: OpenElement[] = [{ name: '', attributes: {}, children: [] }];
+  const top = (): OpenElement => open[open.length - 1];
+  const fail = (words: string): never => {
+    throw new RangeError(`line ${parser.line}, column ${parser.column + 1}: ${words}`);
+  };
+  // 'file:1:7: disallowed character.'
+  parser.on('error', ({ message }) => fail(message.replace(/^[\w.-]*:?\d+:\d+: /, '').replace(/\.$/, '')));
+  parser.on('opentag', ({ name, attributes }) => {
+    if (open.length > DEEPEST) fail('elements stand in each other too deep for a score');
+    const element: OpenElement = {
+      name,
+      attributes: { ...(attributes as Record<string, string>) },
+      children: [],
+    };
+    top().children.push(element);
+    open.push(element);
   });
-  const nodes = ((): readonly Ordered[] => {
-    try {
-      return parser.parse(text) as readonly Ordered[];
-    } catch (cause) {
-      // External entities, and what is nested beyond all reason.
-      throw new RangeError(`line 1: ${(cause as Error).message.slice(0, LONGEST_MESSAGE)}`, {
-        cause,
-      });
-    }
-  })().map(fromOrdered);
-  const root = nodes.find((node) => typeof node !== 'string');
-  if (typeof root !== 'object') throw new RangeError('line 1: there is no element');
-  return root;
+  parser.on('closetag', () => open.pop());
+  const say = (words: string): void => {
+    if (words.trim() !== '') top().children.push(words);
+  };
+  parser.on('text', say);
+  parser.on('cdata', say);
+  parser.write(text).close();
+  const root = open[0].children.find((child) => typeof child === 'object');
+  return root ?? fail('there is no element');
 }
 
 export function childrenOf({ children }: Element, name: string): Element[] {

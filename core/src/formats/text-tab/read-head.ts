@@ -24,6 +24,13 @@ export function tuningOfNames(lowToHigh: readonly string[], capo: number): Tunin
   return { name: known?.name ?? 'custom', stringsMidi: all, capo };
 }
 
+/** 'Drop C# or Db' → 'Drop C# or Db', 'Drop C#', 'Drop Db'. */
+function namesOf(label: string): string[] {
+  const [first, second] = label.split(' or ');
+  if (second === undefined) return [label];
+  return [label, first, first.replace(/\S+$/, second)];
+}
+
 /** 'Drop D (D A D G B E, low to high)', 'DADGBE', 'D A D G B E', 'Drop D'; null for what names no tuning. */
 export function tuningOfWords(words: string, capo: number): Tuning | null {
   const inBrackets = /\(([^)]*)\)/.exec(words)?.[1];
@@ -34,7 +41,10 @@ export function tuningOfWords(words: string, capo: number): Tuning | null {
     const packed = /^\s*([A-Ga-g][#b]?){4,12}\s*$/.exec(text ?? '') && (text?.match(/[A-Ga-g][#b]?/g) ?? []);
     if (packed) return tuningOfNames(packed, capo);
   }
-  const known = TUNINGS.find((t) => words.toLowerCase().includes(t.label.toLowerCase()));
+  // 'Drop C# or Db' is called by either; of 'Drop C' and 'Drop C#' the longer one is meant.
+  const [known] = TUNINGS.flatMap((t) => namesOf(t.label).map((name) => ({ ...t, called: name })))
+    .filter(({ called }) => words.toLowerCase().includes(called.toLowerCase()))
+    .sort((a, b) => b.called.length - a.called.length);
   return known ? { name: known.name, stringsMidi: known.strings, capo } : null;
 }
 

@@ -317,7 +317,17 @@ function tuningFor(
   remarks: Remark[],
 ): Tuning {
   const said = tuningOfWords(words, capo);
-  if (said?.stringsMidi.length === strings) return said;
+  const called = labels.every((l) => l !== '') ? tuningOfNames([...labels].reverse(), capo) : null;
+  if (said?.stringsMidi.length === strings) {
+    const isSame = called?.stringsMidi.every((m, i) => (m - said.stringsMidi[i]) % 12 === 0) ?? true;
+    if (isSame || !called) return said;
+    remarks.push({
+      line: null,
+      column: null,
+      words: 'the strings are called otherwise than the tuning: they count',
+    });
+    return called;
+  }
   if (said) {
     const count = said.stringsMidi.length;
     remarks.push({
@@ -326,8 +336,7 @@ function tuningFor(
       words: `the tuning names ${count} strings, and ${strings} are written`,
     });
   }
-  const named = labels.every((l) => l !== '') ? tuningOfNames([...labels].reverse(), capo) : null;
-  if (named) return named;
+  if (called) return called;
   if (usual.stringsMidi.length === strings) return usual;
   if (strings === STANDARD_TUNING.stringsMidi.length) return { ...STANDARD_TUNING, capo };
   const names = Array.from(

@@ -58,7 +58,7 @@ const TAB_AFTER_MS = 300;
   ],
   providers: [DeckControl],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '(window:keydown)': 'onKey($event)', '(click)': 'onClick($event)' },
+  host: { '[class.folded]': 'onSheet()', '(window:keydown)': 'onKey($event)', '(click)': 'onClick($event)' },
   templateUrl: './song-frame.html',
   styleUrl: './song-frame.scss',
 })
@@ -104,6 +104,7 @@ export class SongFrame implements OnDestroy {
     ),
     { initialValue: this.router.url },
   );
+  protected readonly onSheet = computed(() => this.url().endsWith('/sheet'));
   protected readonly onSections = computed(() => this.url().endsWith('/sections'));
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
   private readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);

@@ -13,6 +13,7 @@ import {
 import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatCheckbox } from '@angular/material/checkbox';
+import { MatMenuModule } from '@angular/material/menu';
 import { MatRadioModule } from '@angular/material/radio';
 import { RouterLink } from '@angular/router';
 import { FORMATS, type Format } from '@wild-needle/core/formats';
@@ -69,6 +70,7 @@ const SWITCHES: readonly { readonly key: keyof Shown; readonly label: string }[]
     MatButton,
     MatButtonToggleModule,
     MatCheckbox,
+    MatMenuModule,
     MatRadioModule,
     RouterLink,
     Stave,
@@ -200,6 +202,10 @@ export class SheetPage {
     saveFile(this.page, this.song.document()?.title ?? '', 'svg', 'image/svg+xml', svg);
   }
 
+  protected askForFile(): void {
+    this.chooser()?.nativeElement.click();
+  }
+
   protected chooseFile(input: HTMLInputElement): void {
     const file = input.files?.[0];
     input.value = '';
@@ -243,7 +249,7 @@ export class SheetPage {
     version: (by) => this.view.stepVersion(by),
     takeAway: (index) =>
       this.bringing.file() ? this.takeOver(index) : void this.takeAway(this.takeAways.at(index)),
-    bringIn: () => this.chooser()?.nativeElement.click(),
+    bringIn: () => this.askForFile(),
     page: (by) => this.turn(by),
   };
 

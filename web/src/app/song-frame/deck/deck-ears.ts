@@ -1,8 +1,10 @@
 /** Which ears and which part of the sound: two rows of words, and how far the song has been brought there. */
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
+import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { EARS, FOCUSES, type Ears, type Focus } from '../../recording/hearing';
 import { Player } from '../../transport/player';
+import { DeckControl } from '../../transport/deck-control';
 import { DECK_KEYS } from '../../transport/deck-keys';
 
 const EAR_WORDS: Readonly<Record<Ears, string>> = {
@@ -23,9 +25,16 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
 
 @Component({
   selector: 'wn-deck-ears',
-  imports: [MatButtonToggleModule],
+  imports: [MatButton, MatButtonToggleModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    <button mat-stroked-button class="compact" [disabled]="isOff()" (click)="control.nextEars()">
+      {{ earWords[player.hearing().ears] }}{{ player.hearing().ears === 'both' ? ' ears' : '' }}
+      <kbd>{{ keys.ears.caps }}</kbd>
+    </button>
+    <button mat-stroked-button class="compact" [disabled]="isOff()" (click)="control.nextFocus()">
+      {{ focusWords[player.hearing().focus] }} <kbd>{{ keys.focus.caps }}</kbd>
+    </button>
     <span class="quiet"
       >Ears <kbd>{{ keys.ears.caps }}</kbd></span
     >
@@ -74,6 +83,24 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
       --mat-button-toggle-height: 40px;
       --mat-button-toggle-label-text-size: 13px;
     }
+    .compact {
+      display: none;
+      height: 40px;
+      padding: 0 10px;
+      white-space: nowrap;
+    }
+    :host-context(wn-deck.folded) {
+      .compact {
+        display: inline-flex;
+      }
+      .quiet,
+      mat-button-toggle-group {
+        display: none;
+      }
+      .done {
+        width: 100%;
+      }
+    }
     .quiet {
       text-align: right;
       line-height: 18px;
@@ -113,6 +140,7 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
 export class DeckEars {
   protected readonly keys = DECK_KEYS;
   protected readonly player = inject(Player);
+  protected readonly control = inject(DeckControl);
   protected readonly earsOffered = EARS;
   protected readonly focusesOffered = FOCUSES;
   protected readonly earWords = EAR_WORDS;

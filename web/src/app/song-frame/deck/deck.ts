@@ -158,6 +158,42 @@ const RING = 2 * Math.PI * 40;
       align-items: center;
       gap: 6px;
     }
+    // Where the page needs the room: one row.
+    :host(.folded) {
+      min-height: 64px;
+
+      .play {
+        width: 56px;
+        height: 56px;
+      }
+      .play-button {
+        inset: 5px;
+        width: 46px;
+        height: 46px;
+
+        svg {
+          width: 22px;
+          height: 22px;
+        }
+      }
+      .place {
+        display: flex;
+        align-items: baseline;
+        gap: 8px;
+        width: 116px;
+      }
+      .count {
+        font-size: 34px;
+        line-height: 40px;
+      }
+      .last {
+        display: flex;
+        align-items: center;
+      }
+      wn-click-switches {
+        display: none;
+      }
+    }
     // Nothing falls off a narrow screen: the deck takes a second row.
     @media (max-width: 1240px) {
       :host {

@@ -113,6 +113,10 @@ function placesOf(grid: BeatGrid | undefined, { startS, endS }: Loop): string {
       gap: 8px;
       width: 158px;
     }
+    :host-context(wn-deck.folded) {
+      grid-template-columns: 152px 160px;
+      width: auto;
+    }
     .pair {
       display: flex;
       gap: 4px;

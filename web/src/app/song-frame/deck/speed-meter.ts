@@ -117,6 +117,24 @@ import { DeckControl } from '../../transport/deck-control';
       margin: 0;
       opacity: 0;
     }
+    :host-context(wn-deck.folded) {
+      .square {
+        height: 40px;
+      }
+      .meter {
+        width: 72px;
+      }
+      .meter svg,
+      .speed-slider {
+        display: none;
+      }
+      .percent {
+        width: 72px;
+        height: 26px;
+        font-size: 22px;
+        line-height: 26px;
+      }
+    }
     .speed-slider:focus-within {
       opacity: 1;
     }

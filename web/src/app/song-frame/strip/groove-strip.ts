@@ -158,6 +158,31 @@ const SAMPLES_BELOW_S = 6;
     .so-far .ones {
       stroke: var(--line2);
     }
+    :host(.folded) {
+      .lane {
+        height: 43px;
+      }
+      .groove {
+        top: 1px;
+        height: 23px;
+      }
+      .so-far,
+      .riff {
+        display: none;
+      }
+      .section {
+        top: 25px;
+        height: 18px;
+      }
+      .name {
+        height: 18px;
+        line-height: 18px;
+      }
+      .loop {
+        top: 1px;
+        height: 41px;
+      }
+    }
     .section {
       position: absolute;
       top: 47px;

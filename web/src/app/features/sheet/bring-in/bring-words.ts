@@ -28,7 +28,9 @@ export function contentWords({ kind, document }: ReadFile): string {
     return `${counted(document.sections.length, 'section', 'sections')} in this file.`;
   const riffs = counted(document.riffs.length, 'riff', 'riffs');
   const strums = document.riffs.reduce((sum, r) => sum + r.strums.length + r.guitar2.length, 0);
-  const hasMap = document.sections.length > 0 && kind !== 'midi';
+  const { sections } = document;
+  // Every riff once is no order of play.
+  const hasMap = sections.length > document.riffs.length || sections.some((s) => s.passes > 1);
   return `${riffs}${hasMap ? ' and a road map' : ''} in this file, ${strums} ${strums === 1 ? 'strum' : 'strums'}.`;
 }
 
