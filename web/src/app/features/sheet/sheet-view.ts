@@ -9,6 +9,7 @@ import {
   withVariation,
   type Riff,
   type SongDocument,
+  type Strum,
   type Variation,
 } from '@wild-needle/core/riff';
 import {
@@ -101,6 +102,13 @@ export const ALL_SHOWN: Shown = {
   strokes: false,
   variations: true,
 };
+
+/** Paper says of a strum that it was left doubtful, and nothing of who has seen it. */
+function onPaper(riff: Riff): Riff {
+  const isOpen = ({ trust }: Strum): boolean => trust === 'guessed' || trust === 'heard';
+  if (!riff.strums.some(isOpen)) return riff;
+  return { ...riff, strums: riff.strums.map((s) => (isOpen(s) ? { ...s, trust: 'checked' } : s)) };
+}
 
 @Injectable()
 export class SheetView {
@@ -230,7 +238,7 @@ export class SheetView {
     { head, label, isRepeated }: Pick<StaveView, 'head' | 'label' | 'isRepeated'>,
   ): StaveView {
     const shown = this.shown();
-    const layout = layoutRow(riff, {
+    const layout = layoutRow(onPaper(riff), {
       tuning: document.tuning,
       key: this.key(),
       widthPx: this.widthPx() / STAVE_SCALE,
