@@ -1,6 +1,6 @@
 /** The chord shapes that a song uses, as boxes of strings and frets: each shape once, in the order that they come. */
 import { fingersOf, quietStrings, type Finger, type StringFret } from '../guitar';
-import { strumNotes, type SongDocument } from '../riff';
+import { strumNotes, swapGuitars, type SongDocument } from '../riff';
 import { nameNotes, type Key } from '../theory';
 
 export interface ChordBox {
@@ -38,19 +38,23 @@ function boxOf(name: string, frets: readonly StringFret[], document: SongDocumen
   };
 }
 
-/** Of the first guitar. Single notes and dead strokes are no chords. */
+/** Of both guitars, the first one's first; a shape of two tunings is two. Single notes and dead strokes are no chords. */
 export function chordBoxes(document: SongDocument, key: Key | null): ChordBox[] {
   const boxes = new Map<string, ChordBox>();
+  addBoxes(boxes, document, key);
+  if (document.guitar2) addBoxes(boxes, swapGuitars(document), key);
+  return [...boxes.values()];
+}
+
+function addBoxes(boxes: Map<string, ChordBox>, document: SongDocument, key: Key | null): void {
+  const { stringsMidi, capo } = document.tuning;
   for (const riff of document.riffs) {
     for (const strum of [...riff.strums, ...riff.variations.flatMap((v) => v.strums)]) {
       if (strum.dead || strum.rest || strum.frets.length < 2) continue;
-      const id = strum.frets
-        .map((f) => `${f.string}/${f.fret}`)
-        .sort()
-        .join();
+      const places = strum.frets.map((f) => `${f.string}/${f.fret}`).sort();
+      const id = [...stringsMidi, capo, ...places].join();
       if (boxes.has(id)) continue;
       boxes.set(id, boxOf(nameNotes(strumNotes(strum, document.tuning), key).symbol, strum.frets, document));
     }
   }
-  return [...boxes.values()];
 }

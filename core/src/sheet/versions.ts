@@ -13,6 +13,7 @@ export const SHEET_VERSIONS = [
   'one-string',
   'no-mutes',
   'standard-tuning',
+  'with-capo',
   'one-guitar',
 ] as const;
 export type SheetVersion = (typeof SHEET_VERSIONS)[number];
@@ -149,6 +150,43 @@ function oneGuitar(document: SongDocument): SongDocument {
   };
 }
 
+/** Capos are rarely set higher (common practice). */
+const HIGHEST_CAPO = 7;
+
+/** Strums that have an open string, which is what a capo is set for, and notes that it costs. */
+function ease(document: SongDocument): { readonly open: number; readonly lost: number } {
+  const strums = strumsOf(document).filter((s) => s.frets.length > 0);
+  return {
+    open: strums.filter((s) => s.frets.some((f) => f.fret === 0)).length,
+    lost: allLostNotes(document).reduce((sum, l) => sum + l.notes.length, 0),
+  };
+}
+
+const openIn = (frets: readonly StringFret[]): number => frets.filter((f) => f.fret === 0).length;
+
+/** Of the ways to play each strum the first with the most open strings. */
+function onOpenStrings(strums: readonly Strum[], tuning: Tuning): Strum[] {
+  return strums.map((strum) => {
+    if (strum.dead || strum.rest || strum.frets.length === 0 || strum.marks.join !== null) return strum;
+    const most = candidateVoicings(strumNotes(strum, tuning), tuning).reduce<readonly StringFret[]>(
+      (best, { frets }) => (openIn(frets) > openIn(best) ? frets : best),
+      strum.frets,
+    );
+    return { ...strum, frets: most };
+  });
+}
+
+/** The same sound with a capo: at the fret that loses no note, or the fewest, and lets the most strums have an open string. */
+function withCapo(document: SongDocument): SongDocument {
+  const first = document.tuning.capo + 1;
+  const [best] = Array.from({ length: HIGHEST_CAPO }, (_, i) => {
+    const capo = Math.min(12, first + i);
+    const moved = everywhere(retune(document, { ...document.tuning, capo }), onOpenStrings);
+    return { moved, ...ease(moved) };
+  }).sort((a, b) => a.lost - b.lost || b.open - a.open || a.moved.tuning.capo - b.moved.tuning.capo);
+  return best.moved;
+}
+
 /** The song as this version plays it, with what that changed. */
 export function makeVersion(document: SongDocument, version: SheetVersion): VersionedSong {
   switch (version) {
@@ -168,6 +206,8 @@ export function makeVersion(document: SongDocument, version: SheetVersion): Vers
       return counted(document, everywhere(document, withoutMutes));
     case 'standard-tuning':
       return counted(document, retune(document, standardFor(document.tuning)));
+    case 'with-capo':
+      return counted(document, withCapo(document));
     case 'one-guitar':
       return counted(document, oneGuitar(document));
   }

@@ -6,7 +6,9 @@ const FONT_URL = /url\("([^"]+\.woff2?)"\)/g;
 async function withFonts(css: string): Promise<string> {
   const urls = [...new Set([...css.matchAll(FONT_URL)].map(([, url]) => url))];
   const fonts = new Map(
-    await Promise.all(urls.map(async (url) => [url, await dataUrl(await (await fetch(url)).blob())] as const)),
+    await Promise.all(
+      urls.map(async (url) => [url, await dataUrl(await (await fetch(url)).blob())] as const),
+    ),
   );
   return css.replace(FONT_URL, (_, url: string) => `url("${fonts.get(url) ?? url}")`);
 }

@@ -2,6 +2,7 @@
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
 import {
+  type BarGroup,
   asGuitar,
   overallTempo,
   strumsInPasses,
@@ -19,6 +20,8 @@ import {
   paperOf,
   SHEET_VERSIONS,
   systemsOf,
+  withEnding,
+  type Bracket,
   type PaperName,
   type SheetVersion,
   type System,
@@ -47,6 +50,8 @@ const RIFF_HEAD_PX = 34;
 const NAMES_PX = 20;
 const MUTES_PX = 18;
 const COUNTS_PX = 18;
+/** Endings and named parts, over the names of the chords. */
+const ABOVE_PX = 20;
 const GAP_PX = 12;
 /** Blocks stand in from the margin by this. */
 export const BLOCK_PX = 10;
@@ -66,6 +71,11 @@ export interface StaveView {
   readonly label: string;
   readonly layout: RowLayout;
   readonly isRepeated: boolean;
+  /** The repeat ends behind this bar. */
+  readonly repeatEndBar: number;
+  readonly brackets: readonly Bracket[];
+  /** Named parts of the riff. */
+  readonly groups: readonly BarGroup[];
   readonly system: System;
 }
 
@@ -204,16 +214,26 @@ export class SheetView {
     const isRepeated = sections.some((s) => s.passes > 1);
     const second = document.guitar2 && riff.guitar2.length > 0 ? asGuitar(document, 2) : null;
     const words = movedWords(document, riff);
-    const systems = systemsOf(riff, this.widthPx()).flatMap((system, i) => {
+    const ended = this.shown().variations ? withEnding(document, riff) : null;
+    const written = ended?.riff ?? riff;
+    const signs = {
+      repeatEndBar: ended?.repeatEndBar ?? riff.bars.length,
+      brackets: ended?.brackets ?? [],
+    };
+    const systems = systemsOf(written, this.widthPx()).flatMap((system, i) => {
       const head = i === 0 ? { letter: riff.letter, name: riff.name || `Riff ${riff.letter}`, words } : null;
-      const first = this.stave(document, riff, system, { head, label: second ? 'Guitar 1' : '', isRepeated });
-      const own = second?.riffs.find((r) => r.id === riff.id);
+      const label = second ? 'Guitar 1' : '';
+      const first = this.stave(document, written, system, { ...signs, head, label, isRepeated });
+      const their = second?.riffs.find((r) => r.id === riff.id);
+      const own = second && their && ((ended && withEnding(second, their)?.riff) ?? their);
       return second && own
-        ? [first, this.stave(second, own, system, { head: null, label: 'Guitar 2', isRepeated })]
+        ? [first, this.stave(second, own, system, { ...signs, head: null, label: 'Guitar 2', isRepeated })]
         : [first];
     });
     const variations = this.shown().variations
-      ? riff.variations.flatMap((variation) => this.variationBlocks(document, riff, variation))
+      ? riff.variations
+          .filter(({ id }) => id !== ended?.variationId)
+          .flatMap((variation) => this.variationBlocks(document, riff, variation))
       : [];
     return [...systems, ...variations];
   }
@@ -227,7 +247,13 @@ export class SheetView {
     return systemsOf(played, this.widthPx())
       .filter((s) => s.fromTicks < variation.toTicks && s.toTicks > variation.fromTicks)
       .map((system, i) =>
-        this.stave(document, played, system, { head: null, label: i === 0 ? label : '', isRepeated: false }),
+        this.stave(document, played, system, {
+          head: null,
+          label: i === 0 ? label : '',
+          isRepeated: false,
+          repeatEndBar: riff.bars.length,
+          brackets: [],
+        }),
       );
   }
 
@@ -235,7 +261,7 @@ export class SheetView {
     document: SongDocument,
     riff: Riff,
     system: System,
-    { head, label, isRepeated }: Pick<StaveView, 'head' | 'label' | 'isRepeated'>,
+    { head, label, ...signs }: Pick<StaveView, 'head' | 'label' | 'isRepeated' | 'repeatEndBar' | 'brackets'>,
   ): StaveView {
     const shown = this.shown();
     const layout = layoutRow(onPaper(riff), {
@@ -245,8 +271,12 @@ export class SheetView {
       window: { fromTicks: system.fromTicks, toTicks: system.toTicks },
       openString: null,
     });
+    const end = system.fromBar + system.bars;
+    const brackets = signs.brackets.filter((b) => b.fromBar < end && b.toBar > system.fromBar);
+    const groups = riff.groups.filter((g) => g.startBar < end && g.startBar + g.bars > system.fromBar);
     const heightPx =
       (head ? RIFF_HEAD_PX : label === '' ? 0 : NOTE_PX) +
+      (brackets.length + groups.length > 0 ? ABOVE_PX : 0) +
       (shown.names ? NAMES_PX : 0) +
       STAVE_SCALE * (layout.height - (shown.strokes ? 0 : STROKES_PX)) +
       (shown.mutes && layout.blocks.some((b) => b.palmMute) ? MUTES_PX : 0) +
@@ -261,7 +291,9 @@ export class SheetView {
       head,
       label,
       layout,
-      isRepeated,
+      ...signs,
+      brackets,
+      groups,
       system,
     };
   }

@@ -14,6 +14,7 @@ export const VERSION_WORDS: Readonly<
   'one-string': { name: 'One string', words: 'for a first day' },
   'no-mutes': { name: 'No mutes', words: 'nor dead strokes' },
   'standard-tuning': { name: 'Standard tuning', words: 'the same sound' },
+  'with-capo': { name: 'With a capo', words: 'open strings, the same sound' },
   'one-guitar': { name: 'One guitar for both', words: 'what one hand reaches' },
 };
 

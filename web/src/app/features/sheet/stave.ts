@@ -14,6 +14,20 @@ const NAME_PX = 19;
   imports: [ChordName, StrumGlyph],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
+    @if (above().length > 0) {
+      <div class="above">
+        @for (sign of above(); track $index) {
+          <span
+            [class.bracket]="sign.isBracket"
+            [class.begins]="sign.begins"
+            [class.ends]="sign.ends"
+            [style.left.px]="sign.x"
+            [style.width.px]="sign.width"
+            >{{ sign.label }}</span
+          >
+        }
+      </div>
+    }
     @if (shown().names) {
       <div class="names">
         @for (block of layout().blocks; track block.id) {
@@ -85,6 +99,28 @@ const NAME_PX = 19;
       display: block;
       position: relative;
     }
+    .above {
+      position: relative;
+      height: 20px;
+    }
+    .above span {
+      position: absolute;
+      top: 2px;
+      height: 14px;
+      padding-left: 5px;
+      overflow: hidden;
+      white-space: nowrap;
+      font: 600 13px/16px var(--words);
+    }
+    .above .bracket {
+      border-top: 1.5px solid var(--ink);
+    }
+    .above .begins {
+      border-left: 1.5px solid var(--ink);
+    }
+    .above .ends {
+      border-right: 1.5px solid var(--ink);
+    }
     .names,
     .mutes,
     .counts {
@@ -107,6 +143,10 @@ const NAME_PX = 19;
     svg {
       display: block;
       overflow: visible;
+    }
+    // Read from a stand: as large as the counts.
+    :host ::ng-deep .sign {
+      font-size: 20px;
     }
     .hatch-ground {
       fill: #fffefa;
@@ -172,31 +212,57 @@ export class Stave {
     return { top: Math.min(...ys), foot: Math.max(...ys), right: this.widthPx() / STAVE_SCALE };
   });
   private readonly repeats = computed(() => {
-    const { isRepeated, system } = this.stave();
-    return { atStart: isRepeated && system.isFirst, atEnd: isRepeated && system.isLast };
+    const { isRepeated, system, repeatEndBar } = this.stave();
+    const end = system.fromBar + system.bars;
+    const endsHere = repeatEndBar > system.fromBar && repeatEndBar <= end;
+    return {
+      atStart: isRepeated && system.isFirst,
+      /** Where the repeat ends in this row; null where it does not. */
+      endX: isRepeated && endsHere ? this.barX(repeatEndBar) : null,
+    };
+  });
+  /** Endings in brackets, and names of parts. */
+  protected readonly above = computed(() => {
+    const { brackets, groups, system } = this.stave();
+    const end = system.fromBar + system.bars;
+    const signOf = (fromBar: number, toBar: number, label: string, isBracket: boolean) => {
+      const x = STAVE_SCALE * this.barX(Math.max(fromBar, system.fromBar));
+      return {
+        label: fromBar >= system.fromBar ? label : '',
+        isBracket,
+        begins: isBracket && fromBar >= system.fromBar,
+        ends: isBracket && toBar <= end,
+        x: x + 2,
+        width: STAVE_SCALE * this.barX(Math.min(toBar, end)) - x - 4,
+      };
+    };
+    return [
+      ...brackets.map((b) => signOf(b.fromBar, b.toBar, b.label, true)),
+      ...groups.map((g) => signOf(g.startBar, g.startBar + g.bars, g.name, false)),
+    ];
   });
   protected readonly barLines = computed(() => {
     const { top, foot, right } = this.edges();
-    const { atStart, atEnd } = this.repeats();
+    const { atStart, endX } = this.repeats();
     const inside = this.layout()
       .barLines.slice(1)
       .map((x) => x + INSET_PX / STAVE_SCALE);
-    const xs = [0, ...inside, right, ...(atStart ? [9] : []), ...(atEnd ? [right - 9] : [])];
+    const xs = [0, ...inside, right, ...(atStart ? [9] : []), ...(endX !== null ? [endX - 9] : [])];
     return xs.map((x) => `M${x} ${top}V${foot}`).join('');
   });
   protected readonly thickLines = computed(() => {
-    const { top, foot, right } = this.edges();
-    const { atStart, atEnd } = this.repeats();
-    return [...(atStart ? [2] : []), ...(atEnd ? [right - 2] : [])]
+    const { top, foot } = this.edges();
+    const { atStart, endX } = this.repeats();
+    return [...(atStart ? [2] : []), ...(endX !== null ? [endX - 2] : [])]
       .map((x) => `M${x} ${top}V${foot}`)
       .join('');
   });
   /** Two in the middle of the strings. */
   protected readonly dots = computed(() => {
-    const { top, foot, right } = this.edges();
-    const { atStart, atEnd } = this.repeats();
+    const { top, foot } = this.edges();
+    const { atStart, endX } = this.repeats();
     const ys = [-0.14, 0.14].map((by) => (top + foot) / 2 + by * (foot - top));
-    const xs = [...(atStart ? [20] : []), ...(atEnd ? [right - 20] : [])];
+    const xs = [...(atStart ? [20] : []), ...(endX !== null ? [endX - 20] : [])];
     return xs.flatMap((x) => ys.map((y) => ({ x, y })));
   });
   /** From the first palm-muted strum to the end of the last of a run. */
@@ -222,6 +288,14 @@ export class Stave {
         : `Bars ${system.fromBar + 1} to ${system.fromBar + system.bars}`;
     return `${bars}: ${layout.blocks.map((b) => b.spoken).join('; ')}`;
   });
+
+  /** Where a bar of the riff begins, in the stave's own measure; behind the last one, its end. */
+  private barX(bar: number): number {
+    const { system, layout } = this.stave();
+    if (bar >= system.fromBar + system.bars) return this.edges().right;
+    const at = bar - system.fromBar;
+    return at <= 0 ? 0 : layout.barLines[at] + INSET_PX / STAVE_SCALE;
+  }
 
   protected nameSize(nameSizePx: number): number {
     return Math.min(NAME_PX, STAVE_SCALE * nameSizePx);
