@@ -39,11 +39,24 @@ interface Conductor {
   readonly title: string;
 }
 
+const CUT_OFF = 'it is no MIDI file that can be read, or it is cut off';
+
+/** Every chunk is as long as it says (Standard MIDI Files 1.0): the parser takes what is missing for silence. */
+function requireWhole(bytes: Uint8Array): void {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  for (let at = 0; at < bytes.length;) {
+    const end = at + 8 <= bytes.length ? at + 8 + view.getUint32(at + 4) : Infinity;
+    if (end > bytes.length) throw new RangeError(CUT_OFF);
+    at = end;
+  }
+}
+
 function parsed(bytes: Uint8Array): MidiData {
+  requireWhole(bytes);
   try {
     return parseMidi(bytes);
   } catch (cause) {
-    throw new RangeError('it is no MIDI file that can be read, or it is cut off', { cause });
+    throw new RangeError(CUT_OFF, { cause });
   }
 }
 

@@ -14,7 +14,7 @@ import {
   type PlayedStrum,
   type SongDocument,
 } from '../../riff';
-import { TICKS_PER_QUARTER, type MidiNote } from '../../units';
+import { TICKS_PER_QUARTER, type MidiNote, type Ticks } from '../../units';
 
 /** General MIDI sound set (GM 1), counted from 0: electric guitar (muted) and distortion guitar. */
 export const MUTED_GUITAR = 28;
@@ -36,6 +36,9 @@ const DEAD_VELOCITY = 30;
 /** Without beats time runs in quarters of half a second. */
 const PLAIN_QUARTER_S = 0.5;
 
+/** Less silence before the first beat is none. */
+const SHORTEST_LEAD = TICKS_PER_QUARTER / 16;
+
 /** An event at an instant of the file. */
 interface Placed {
   readonly ticks: number;
@@ -51,6 +54,16 @@ interface TempoMap {
   readonly beatTicks: readonly number[];
 }
 
+/** What comes before the first beat is made whole bars, by its tempo: then bars are bars for every other program too. */
+function leadTicks(bars: SongDocument['grid']['bars'], lengths: readonly Ticks[], own: Ticks): Ticks {
+  const [first] = bars;
+  if (!first || own < SHORTEST_LEAD) return Math.max(0, own);
+  const bar = first.beats * ticksPerBeat(first.unit);
+  const toBar = lengths.slice(0, first.beat).reduce((sum, l) => sum + l, 0);
+  const whole = Math.max(1, Math.round((own + toBar) / bar)) * bar - toBar;
+  return whole > 0 ? whole : whole + Math.ceil((1 - whole) / bar) * bar;
+}
+
 /** The recording's own beats as tempo; before the first and after the last one the nearest tempo goes on. */
 function tempoMapOf({ grid }: SongDocument): TempoMap {
   const { beatsS, bars } = grid;
@@ -62,7 +75,7 @@ function tempoMapOf({ grid }: SongDocument): TempoMap {
   const lengths = beatsS.slice(1).map((_, i) => ticksPerBeat(unitOf(i)));
   const periods = beatsS.slice(1).map((timeS, i) => timeS - beatsS[i]);
   const quarters = periods.map((s, i) => (s * TICKS_PER_QUARTER) / lengths[i]);
-  const lead = Math.max(0, Math.round((beatsS[0] / quarters[0]) * TICKS_PER_QUARTER));
+  const lead = leadTicks(bars, lengths, Math.round((beatsS[0] / quarters[0]) * TICKS_PER_QUARTER));
   const beatTicks = [lead];
   lengths.forEach((length, i) => beatTicks.push(beatTicks[i] + length));
   const ticksAt = (timeS: number): number => {
