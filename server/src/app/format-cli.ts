@@ -1,5 +1,5 @@
 /**
- * `npm run -s format-song -- SONG.json FORMAT`: a song that was taken away as a file, in another format on standard
+ * `npm run -s export -- SONG.json FORMAT`: a song that was taken away as a file, in another format on standard
  * output; the formats are those of the menus. Bad input ends with one sentence and exit code 1.
  */
 import { readFile } from 'node:fs/promises';
@@ -14,7 +14,7 @@ export async function formatSong(args: readonly string[]): Promise<string | Uint
   if (args.length !== 2 || !format) {
     const ids = FORMATS.map((row) => row.id).join(', ');
     throw new RangeError(
-      `Give a song and a format: npm run -s format-song -- SONG.json FORMAT, with one of ${ids}`,
+      `Give a song and a format: npm run -s export -- SONG.json FORMAT, with one of ${ids}`,
     );
   }
   return format.write(await readSong(path));

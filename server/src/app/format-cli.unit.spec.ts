@@ -7,7 +7,7 @@ import { FORMATS } from '@wild-needle/core/formats';
 import { PLAIN_SONG } from '@wild-needle/core/riff';
 import { formatSong } from './format-cli';
 
-describe('format-song', () => {
+describe('export', () => {
   const folder = mkdtempSync(join(tmpdir(), 'wn-format-'));
   const song = join(folder, 'song.json');
   const other = join(folder, 'other.json');

@@ -187,7 +187,10 @@ export class SheetPage {
   }
 
   private async takeSound(what: string, make: () => Promise<Uint8Array | null>): Promise<void> {
-    if (this.player.status() !== 'ready') return this.said.say('Load the sound first');
+    if (this.player.status() !== 'ready') {
+      this.said.say('Load the sound first');
+      return;
+    }
     this.said.say('Making the sound …');
     const wav = await make();
     this.said.silence();
@@ -197,7 +200,10 @@ export class SheetPage {
   /** The page that is looked at. */
   private async takePage(): Promise<void> {
     const sheet = this.sheets().at(this.pageInView());
-    if (!sheet || this.isEmpty()) return this.said.say('Write a riff first: the page is empty');
+    if (!sheet || this.isEmpty()) {
+      this.said.say('Write a riff first: the page is empty');
+      return;
+    }
     const svg = await pageAsSvg(sheet.nativeElement);
     saveFile(this.page, this.song.document()?.title ?? '', 'svg', 'image/svg+xml', svg);
   }
