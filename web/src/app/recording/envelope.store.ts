@@ -11,6 +11,11 @@ export class EnvelopeStore {
   /** One byte per 5 ms, 255 = loudest, in levels; null until it is read. */
   readonly envelope = this.pyramid.asReadonly();
 
+  forget(): void {
+    this.recordingId = null;
+    this.pyramid.set(null);
+  }
+
   load(recordingId: string): void {
     if (recordingId === this.recordingId) return;
     this.recordingId = recordingId;

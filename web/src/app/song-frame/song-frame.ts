@@ -116,7 +116,12 @@ export class SongFrame implements OnDestroy {
     });
     effect(() => {
       const recordingId = this.recordingId();
-      if (recordingId === null) return;
+      if (recordingId === null) {
+        // A song without one must not sound like the song before.
+        this.envelope.forget();
+        untracked(() => this.player.unload());
+        return;
+      }
       this.envelope.load(recordingId);
       void this.loadSound(recordingId);
     });

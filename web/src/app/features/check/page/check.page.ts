@@ -50,9 +50,6 @@ import { isOpen } from '../walk/questions';
 /** "Again": slow enough to hear the strings apart. */
 const AGAIN_SPEED = 0.5;
 
-/** More of the strums than this are doubted: something is wrong with all of them. */
-const HARDLY_HEARD = 0.6;
-
 @Component({
   selector: 'wn-check-page',
   imports: [
@@ -120,22 +117,21 @@ export class CheckPage implements OnDestroy {
   protected readonly nothing = computed(() => {
     const document = this.song.written();
     if (!document) return null;
+    if (this.song.recording() === null)
+      return 'This song has no recording: there is nothing to check it against';
     if (document.riffs.every((r) => r.strums.length === 0)) return 'Nothing to check yet: write a riff first';
     if (document.grid.bars.length === 0) return 'This song has no bars: tap the beats on Sections first';
     if (this.walk.all().length === 0) return 'No section plays a riff yet: place the riffs on Sections';
     return null;
   });
+  /** What is missing is not on Sections. */
+  protected readonly isAboutRiffs = computed(() => /riff first|no recording/.test(this.nothing() ?? ''));
   /** Letters of the riffs that no section plays; '' for none. */
   protected readonly unplayed = computed(() => {
     const { riffs = [], sections = [] } = this.song.document() ?? {};
     const played = new Set(sections.map((s) => s.riffId));
     const letters = riffs.filter((r) => r.strums.length > 0 && !played.has(r.id)).map((r) => r.letter);
     return letters.length === 0 ? '' : listInWords(letters);
-  });
-  /** Beats or tuning are wrong, it is another recording, or a silent one: then single strums are not what to settle. */
-  protected readonly isUnheard = computed(() => {
-    const compared = this.walk.all().filter((q) => q.strum !== null && q.verdict !== 'unchecked');
-    return compared.length > 0 && compared.filter(isOpen).length > HARDLY_HEARD * compared.length;
   });
   protected readonly alsoWords = computed(() => {
     const also = this.answers.also();

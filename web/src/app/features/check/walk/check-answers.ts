@@ -65,6 +65,8 @@ export class CheckAnswers {
     const question = this.walk.chosen();
     if (question?.settled === 'kept') return 'keep';
     if (question?.reason.kind === 'covered' && question.verdict !== 'agrees') return 'doubtful';
+    // Where nothing agrees, what is heard is no better than what is written.
+    if (question && question.doubt >= RATHER_WRONG && this.walk.isUnheard()) return 'doubtful';
     if (!question || question.doubt < RATHER_WRONG) return 'keep';
     if (question.strum === null) return 'pass';
     const { compared, agreeing } = this.passes();

@@ -19,6 +19,9 @@ export type Order = 'doubt' | 'place';
 /** A strum this little before a bar line belongs to the bar that it stands in. */
 const ON_LINE_S = 1e-3;
 
+/** More of the strums than this are doubted: something is wrong with all of them. */
+const HARDLY_HEARD = 0.6;
+
 @Injectable()
 export class CheckWalk {
   private readonly song = inject(OpenSongStore);
@@ -62,6 +65,12 @@ export class CheckWalk {
     return document
       ? questionsOf(document, this.judgedPlaces(), this.judging.judged()?.judgement ?? null)
       : [];
+  });
+
+  /** Beats or tuning are wrong, it is another recording, or a silent one: then single strums are not what to settle. */
+  readonly isUnheard = computed(() => {
+    const compared = this.all().filter((q) => q.strum !== null && q.verdict !== 'unchecked');
+    return compared.length > 0 && compared.filter(isOpen).length > HARDLY_HEARD * compared.length;
   });
 
   /** What is to be settled, the most doubtful first or in order of time. */
