@@ -120,6 +120,20 @@ test('sheet', async ({ demoApp, page }) => {
   await page.mouse.move(640, 780);
   await page.waitForTimeout(900);
   await page.screenshot({ path: `${FOLDER}/sheet.png` });
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await page.waitForTimeout(300);
+  await page.screenshot({ path: `${FOLDER}/sheet-dark.png` });
+
+  await page.emulateMedia({ colorScheme: 'light' });
+  const strings = ['D#', 'A#', 'F#', 'C#', 'G#', 'C#'];
+  const frets = ['-', '-', '-', '0-------3---?---', '0---0-0-3---5---', '0---0-0-3---5'];
+  const lines = strings.map((string, i) => `${string}|${frets[i].padEnd(i === 5 ? 13 : 16, '-')}|`);
+  const text = ['By hand', '', '[Verse]', '    PM--|', ...lines].join('\n');
+  const file = { name: 'by-hand.txt', mimeType: 'text/plain', buffer: Buffer.from(text) };
+  await page.getByLabel('A file to bring in').setInputFiles(file);
+  await page.getByText(/in this file/).waitFor();
+  await page.waitForTimeout(600);
+  await page.screenshot({ path: `${FOLDER}/bring-in.png` });
 });
 
 test('versions', async ({ demoApp, page }) => {
