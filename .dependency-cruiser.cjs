@@ -103,7 +103,7 @@ forbidden.push(
     to: {
       path: '^node_modules/',
       pathNot:
-        '^node_modules/(fft\\.js|quickselect|d3-array|tonal|@tonaljs|midi-file|fast-xml-builder|saxes|fflate)/',
+        '^node_modules/(fft\\.js|quickselect|d3-array|tonal|@tonaljs|midi-file|papaparse|fast-xml-builder|saxes|fflate)/',
     },
   },
   {

@@ -1,7 +1,7 @@
 /** The formats that a song goes out and comes in by; a new one is a folder and a row of {@link FORMATS}. */
+import { atSteadyTempo } from '../riff';
 import type { Format } from './format';
 import { LABEL_TRACK } from './label-track/label-track';
-import { SECTION_CSV } from './section-csv/section-csv';
 import { SECTION_MARKDOWN } from './section-markdown/section-markdown';
 import { SONG_FILE } from './song-file/song-file';
 import { TEXT_TAB } from './text-tab/write';
@@ -39,6 +39,21 @@ const JAMS: Format = {
   write: async (document) => (await import('./jams/write')).writeJams(document),
 };
 
+const SECTION_CSV: Format = {
+  id: 'section-csv',
+  label: 'Table (CSV)',
+  ending: 'csv',
+  mime: 'text/csv',
+  holds: 'sections',
+  write: async (document) => (await import('./section-csv/section-csv')).writeSectionCsv(document),
+};
+const MIDI_STEADY: Format = {
+  ...MIDI_FILE,
+  id: 'midi-steady',
+  label: 'MIDI, steady',
+  write: async (document) => (await import('./midi/write')).writeMidiFile(atSteadyTempo(document)),
+};
+
 /** In the order of the menus. */
 export const FORMATS: readonly Format[] = [
   TEXT_TAB,
@@ -49,4 +64,5 @@ export const FORMATS: readonly Format[] = [
   SECTION_CSV,
   LABEL_TRACK,
   SECTION_MARKDOWN,
+  MIDI_STEADY,
 ];

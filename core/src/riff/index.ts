@@ -149,6 +149,7 @@ export { bringRiffBack, changesBetween, SONG_PARTS } from './changes';
 export type { SongChange, SongPart, StrumBrief } from './changes';
 export { performDocument } from './performance';
 export type { PitchPoint, PlayedStrum } from './performance';
+export { atSteadyTempo } from './steady';
 export { layerOf } from './layers';
 export type { Layer } from './layers';
 export {

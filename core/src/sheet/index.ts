@@ -4,5 +4,7 @@ export { withEnding } from './endings';
 export type { Bracket, WithEnding } from './endings';
 export { paginate, paperOf, PAPERS, systemsOf } from './pages';
 export type { Paper, PaperName, System } from './pages';
+export { CHARACTER_WIDTH, chordNameOf, layoutRow, xOf } from './row-layout';
+export type { Join, LayoutOptions, RowLayout, StrumBlock, TickWindow } from './row-layout';
 export { makeVersion, SHEET_VERSIONS, standardFor } from './versions';
 export type { SheetVersion, VersionedSong } from './versions';

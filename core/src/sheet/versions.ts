@@ -24,8 +24,11 @@ export interface VersionedSong {
   readonly changed: number;
   /** Strums that are left out. */
   readonly gone: number;
-  /** Notes that this version can't play. */
+  /** Notes that this version can't play: how many, and each pitch once, lowest first. */
   readonly lost: number;
+  readonly lostNotes: readonly MidiNote[];
+  /** Strums that sound notes of the other guitar too. */
+  readonly taken: number;
 }
 
 type ChangeStrums = (strums: readonly Strum[], tuning: Tuning) => readonly Strum[];
@@ -66,6 +69,8 @@ function counted(before: SongDocument, document: SongDocument): VersionedSong {
     changed: was.filter((s) => now.has(s.id) && played(now.get(s.id)!) !== played(s)).length,
     gone: was.filter((s) => !now.has(s.id)).length,
     lost: allLostNotes(document).reduce((sum, l) => sum + l.notes.length, 0),
+    lostNotes: [...new Set(allLostNotes(document).flatMap((l) => l.notes))].sort((a, b) => a - b),
+    taken: 0,
   };
 }
 
@@ -150,6 +155,29 @@ function oneGuitar(document: SongDocument): SongDocument {
   };
 }
 
+/** What became of the second guitar: strums that the first one strikes with it, and those that are left out in part or whole. */
+function countedAsOne(before: SongDocument, document: SongDocument): VersionedSong {
+  const { guitar2 } = before;
+  if (!guitar2) return counted(before, document);
+  let [taken, gone] = [0, 0];
+  before.riffs.forEach((riff, r) => {
+    const parts = [riff, ...riff.variations].map((part, i) => ({
+      second: part.guitar2,
+      merged: (i === 0 ? document.riffs[r] : document.riffs[r].variations[i - 1]).strums,
+    }));
+    for (const { second, merged } of parts) {
+      for (const strum of second.filter((s) => !s.rest)) {
+        const now = merged.find((s) => s.startTicks === strum.startTicks);
+        const sounds = now ? strumNotes(now, document.tuning) : [];
+        const isWhole = now !== undefined && strumNotes(strum, guitar2).every((n) => sounds.includes(n));
+        if (isWhole) taken++;
+        else gone++;
+      }
+    }
+  });
+  return { ...counted(before, document), changed: 0, gone, taken };
+}
+
 /** Capos are rarely set higher (common practice). */
 const HIGHEST_CAPO = 7;
 
@@ -209,6 +237,6 @@ export function makeVersion(document: SongDocument, version: SheetVersion): Vers
     case 'with-capo':
       return counted(document, withCapo(document));
     case 'one-guitar':
-      return counted(document, oneGuitar(document));
+      return countedAsOne(document, oneGuitar(document));
   }
 }

@@ -1,10 +1,12 @@
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { upgradeDocument } from '@wild-needle/contract';
 import { FORMATS } from '@wild-needle/core/formats';
 import { PLAIN_SONG } from '@wild-needle/core/riff';
+import { madeUpSong } from '../../../core/src/formats/test-songs';
 import { formatSong } from './format-cli';
 
 describe('export', () => {
@@ -26,5 +28,20 @@ describe('export', () => {
     ['a file of something else', [other, 'text-tab'], /other\.json is not a song/],
   ])('says what to do for %s', async (_name, args, message) => {
     await expect(formatSong(args)).rejects.toThrow(message);
+  });
+
+  it('gives back a song file as it was, whatever the song', () => {
+    const file = FORMATS.find((f) => f.id === 'song-file')!;
+    fc.assert(
+      fc.property(madeUpSong, (song) => {
+        const back = (from: typeof song): typeof song =>
+          upgradeDocument(JSON.parse(file.write(from) as string));
+        const read = back(song);
+        expect(read).toEqual(song);
+        // From the second time on the text is the same to the letter.
+        expect(file.write(back(read))).toBe(file.write(read));
+      }),
+      { numRuns: 50 },
+    );
   });
 });

@@ -77,6 +77,8 @@ export interface StaveView {
   /** Named parts of the riff. */
   readonly groups: readonly BarGroup[];
   readonly system: System;
+  /** Ids of strums in brackets. */
+  readonly bracketed: ReadonlySet<string>;
 }
 
 export interface NoteView {
@@ -113,12 +115,16 @@ export const ALL_SHOWN: Shown = {
   variations: true,
 };
 
-/** Paper says of a strum that it was left doubtful, and nothing of who has seen it. */
-function onPaper(riff: Riff): Riff {
-  const isOpen = ({ trust }: Strum): boolean => trust === 'guessed' || trust === 'heard';
+/** Paper says of a strum that it was left doubtful, where it is to say so, and nothing of who has seen it. */
+function onPaper(riff: Riff, mark: DoubtMark): Riff {
+  const isOpen = ({ trust }: Strum): boolean =>
+    trust === 'guessed' || trust === 'heard' || (trust === 'doubtful' && mark !== 'above');
   if (!riff.strums.some(isOpen)) return riff;
   return { ...riff, strums: riff.strums.map((s) => (isOpen(s) ? { ...s, trust: 'checked' } : s)) };
 }
+
+/** How a strum that was left doubtful stands on paper. */
+export type DoubtMark = 'above' | 'brackets' | 'none';
 
 @Injectable()
 export class SheetView {
@@ -129,6 +135,9 @@ export class SheetView {
   readonly paperName = signal<PaperName>('a4');
   readonly isUpright = signal(false);
   readonly shown = signal<Shown>(ALL_SHOWN);
+  readonly doubtMark = signal<DoubtMark>('above');
+  /** Whose page it is; '' for nobody in particular. */
+  readonly forWhom = signal('');
 
   readonly hasTwoGuitars = computed(() => (this.song.document()?.guitar2 ?? null) !== null);
   readonly made = computed(() => {
@@ -166,7 +175,12 @@ export class SheetView {
   });
   readonly foot = computed(() => {
     const [document, recording] = [this.document(), this.song.recording()];
-    return document ? footOf(document, recording?.durationS ?? null, this.doubtful()) : '';
+    return document
+      ? footOf(document, recording?.durationS ?? null, this.doubtful(), {
+          forWhom: this.forWhom().trim(),
+          on: new Date(),
+        })
+      : '';
   });
   readonly cautions = computed(() => {
     const document = this.document();
@@ -264,7 +278,7 @@ export class SheetView {
     { head, label, ...signs }: Pick<StaveView, 'head' | 'label' | 'isRepeated' | 'repeatEndBar' | 'brackets'>,
   ): StaveView {
     const shown = this.shown();
-    const layout = layoutRow(onPaper(riff), {
+    const layout = layoutRow(onPaper(riff, this.doubtMark()), {
       tuning: document.tuning,
       key: this.key(),
       widthPx: this.widthPx() / STAVE_SCALE,
@@ -295,6 +309,11 @@ export class SheetView {
       brackets,
       groups,
       system,
+      bracketed: new Set(
+        this.doubtMark() === 'brackets'
+          ? riff.strums.filter((s) => s.trust === 'doubtful').map((s) => s.id)
+          : [],
+      ),
     };
   }
 }

@@ -4,6 +4,7 @@ import { barOf, type Riff, type SongDocument } from '@wild-needle/core/riff';
 import { standardFor, type SheetVersion, type VersionedSong } from '@wild-needle/core/sheet';
 import type { Key } from '@wild-needle/core/theory';
 import { clock } from '@wild-needle/core/units';
+import { noteNames } from '../../shared/note-name';
 import { counted, movedBy, signedCents } from '../../shared/words';
 
 export const VERSION_WORDS: Readonly<
@@ -19,11 +20,15 @@ export const VERSION_WORDS: Readonly<
 };
 
 /** What a version changed, in one sentence. */
-export function versionWords({ changed, gone, lost }: VersionedSong): string {
+export function versionWords(
+  { changed, gone, lost, lostNotes, taken }: VersionedSong,
+  key: Key | null,
+): string {
   const parts = [
     changed > 0 ? `${counted(changed, 'strum')} ${changed === 1 ? 'is' : 'are'} played otherwise` : '',
     gone > 0 ? `${counted(gone, 'stroke')} left out` : '',
-    lost > 0 ? `${counted(lost, 'note')} lost` : '',
+    taken > 0 ? `${counted(taken, 'strum')} of guitar 2 taken in` : '',
+    lost > 0 ? `${counted(lost, 'note')} lost: ${noteNames(lostNotes, key)}` : '',
   ].filter((words) => words !== '');
   return parts.length === 0 ? 'Every strum as it is written.' : `${parts.join(', ')}.`;
 }
@@ -95,7 +100,15 @@ export function cautionsOf(tuning: Tuning): string[] {
   ];
 }
 
-export function footOf(document: SongDocument, durationS: number | null, doubtful: number): string {
+const DAY = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+
+/** `forWhom`: '' for nobody in particular. */
+export function footOf(
+  document: SongDocument,
+  durationS: number | null,
+  doubtful: number,
+  { forWhom, on }: { readonly forWhom: string; readonly on: Date },
+): string {
   const cents = Math.round(document.referenceOffsetCents);
   const recording =
     durationS === null
@@ -104,7 +117,8 @@ export function footOf(document: SongDocument, durationS: number | null, doubtfu
           `Recording of ${clock(durationS).replace(/\.\d$/, '')}${cents === 0 ? '' : `, plays ${signedCents(cents)} from A 440`}`,
         ];
   const doubts = doubtful === 0 ? [] : [`◇ ${counted(doubtful, 'strum')} still doubtful`];
-  return [...recording, ...doubts, 'For private study'].join('. ') + '.';
+  const written = forWhom === '' ? DAY.format(on) : `For ${forWhom}, ${DAY.format(on)}`;
+  return [...recording, ...doubts, written, 'For private study'].join('. ') + '.';
 }
 
 /** 'A ×4', moved 'B+2 ×2', over the name of the section. */

@@ -134,7 +134,7 @@ export class SheetPage {
   );
   protected readonly changed = computed(() => {
     const made = this.view.made();
-    return made ? versionWords(made) : '';
+    return made ? versionWords(made, this.view.key()) : '';
   });
   protected readonly isEmpty = computed(() => this.view.pages().every((page) => page.length === 0));
 

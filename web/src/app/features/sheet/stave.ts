@@ -1,6 +1,7 @@
 /** One row of tab on paper: strings, strums, bar lines and repeats, names above, palm mutes and counts below. */
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
 import { ChordName } from '../../shared/chord-name';
+import type { StrumBlock } from '../../tab/row-layout';
 import { StrumGlyph } from '../../tab/strum-glyph';
 import { INSET_PX, STAVE_SCALE, STROKES_PX, type Shown, type StaveView } from './sheet-view';
 
@@ -73,6 +74,9 @@ const NAME_PX = 19;
               [writtenString]="null"
               [strokesShown]="shown().strokes"
             />
+            @if (stave().bracketed.has(block.id)) {
+              <path class="in-brackets" [attr.d]="bracketsAround(block)" />
+            }
           }
         </g>
       </g>
@@ -165,6 +169,11 @@ const NAME_PX = 19;
     .bars {
       stroke: var(--ink);
       stroke-width: 1.6;
+    }
+    .in-brackets {
+      fill: none;
+      stroke: var(--ink);
+      stroke-width: 2;
     }
     .thick {
       stroke: var(--ink);
@@ -295,6 +304,12 @@ export class Stave {
     if (bar >= system.fromBar + system.bars) return this.edges().right;
     const at = bar - system.fromBar;
     return at <= 0 ? 0 : layout.barLines[at] + INSET_PX / STAVE_SCALE;
+  }
+
+  protected bracketsAround({ x, top, width, height }: StrumBlock): string {
+    const side = (at: number, bow: number): string =>
+      `M${at} ${top - 2}q${bow} ${height / 2 + 2} 0 ${height + 4}`;
+    return side(x - 3, -9) + side(x + width + 3, 9);
   }
 
   protected nameSize(nameSizePx: number): number {

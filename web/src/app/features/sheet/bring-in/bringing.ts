@@ -165,7 +165,9 @@ export class Bringing {
       const { songId } = await firstValueFrom(this.api.createSong({ document }));
       this.cancel();
       await this.router.navigate(['/songs', songId, 'riffs']);
-      this.said.say('On the shelf, without a recording. To check a tab, bring it in beside a song that has one');
+      this.said.say(
+        'On the shelf, without a recording. To check a tab, bring it in beside a song that has one',
+      );
     } catch (error) {
       this.said.say(`The song could not be put on the shelf: ${error instanceof Error ? error.message : ''}`);
     }
