@@ -142,7 +142,12 @@ function madeUp(
   const riffs = parts.map(({ strums: strumsOf, guitar2, other }, i): Riff => {
     const letter = String.fromCharCode(65 + i);
     const from = 4 * (bars - 1) * TICKS_PER_QUARTER;
-    const ending = other.filter((s) => s.startTicks >= from && s.marks.join === null);
+    const own = (all: readonly Strum[], who: string): Strum[] =>
+      all.map((s) => ({ ...s, id: `${letter}-${who}-${s.id}` }));
+    const ending = own(
+      other.filter((s) => s.startTicks >= from && s.marks.join === null),
+      'ending',
+    );
     const toTicks = 4 * bars * TICKS_PER_QUARTER;
     return {
       ...PLAIN_RIFF,
@@ -150,8 +155,8 @@ function madeUp(
       letter,
       name: `Riff ${letter}`,
       bars: Array.from({ length: bars }, () => ({ beats: 4, unit: 4 as const })),
-      strums: strumsOf,
-      guitar2,
+      strums: own(strumsOf, 'first'),
+      guitar2: own(guitar2, 'second'),
       variations: [{ id: `v${i}`, name: 'Ending', fromTicks: from, toTicks, strums: ending, guitar2: [] }],
     };
   });
