@@ -11,6 +11,8 @@ export default defineConfig({
         test: {
           name: 'unit',
           isolate: false,
+          // Property tests take a second; a busy machine may take ten.
+          testTimeout: 20_000,
           include: [
             'core/src/**/*.spec.ts',
             'contract/src/**/*.spec.ts',

@@ -48,3 +48,4 @@ export {
 export type { Version, VersionDocument } from './versions';
 export { writtenSchema } from './verdicts';
 export type { Verdicts, Written } from './verdicts';
+export type { Judged } from './judged';

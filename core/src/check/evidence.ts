@@ -244,10 +244,23 @@ function witnessOf(song: AskableSong): Witness {
   };
 }
 
+/** Where the written strums lie in the recording, for one that says so itself: a take is late, and some of it is missing. */
+export type Placing = (strokes: readonly StruckAt[]) => readonly WrittenStrum[];
+
+/** Everything that may have been struck. */
+export interface StruckAt {
+  readonly timeS: number;
+  /** That the guitar was. */
+  readonly probability: number;
+}
+
+const struckIn = ({ heardStrums }: SongHearing): StruckAt[] =>
+  heardStrums.candidates.map(({ timeS, stroke }) => ({ timeS, probability: strokeProbability(stroke) }));
+
 /** `written` in order of time; `referenceCents`: pitch of the recording, measured when null. Throws as `listen` of mir does. */
 export function gatherEvidence(
   signal: StereoSignal,
-  written: readonly WrittenStrum[],
+  written: readonly WrittenStrum[] | Placing,
   {
     referenceCents = null,
     onProgress,
@@ -258,7 +271,10 @@ export function gatherEvidence(
       confirmed: { ...NOTHING_CONFIRMED, referenceCents: cents },
       ...(onProgress && { onProgress }),
     });
+  const placed = (hearing: SongHearing): readonly WrittenStrum[] =>
+    typeof written === 'function' ? written(struckIn(hearing)) : written;
   const first = hearAt(referenceCents);
-  const otherCents = referenceCents === null ? otherReading(first, written) : null;
-  return witnessOf(askableOf(otherCents === null ? first : hearAt(otherCents))).ask(written);
+  const otherCents = referenceCents === null ? otherReading(first, placed(first)) : null;
+  const hearing = otherCents === null ? first : hearAt(otherCents);
+  return witnessOf(askableOf(hearing)).ask(placed(hearing));
 }

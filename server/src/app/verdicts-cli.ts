@@ -3,43 +3,11 @@
  * standard output; see `contract/src/verdicts.ts`. Progress goes to standard error; bad input ends with one sentence and exit
  * code 1.
  */
-import { readFile } from 'node:fs/promises';
-import { writtenSchema, type Verdicts, type Written } from '@wild-needle/contract';
-import type { Judgement, WrittenStrum } from '@wild-needle/core/check';
+import type { Verdicts } from '@wild-needle/contract';
+import type { Judgement } from '@wild-needle/core/check';
 import { judgeFile } from '../audio/judge-file';
 import { endWith, progressLines } from './command-line';
-
-async function readWritten(path: string): Promise<Written> {
-  const text = await readFile(path, 'utf8').catch((cause: unknown) => {
-    throw new RangeError(`${path} can't be read`, { cause });
-  });
-  let json: unknown;
-  try {
-    json = JSON.parse(text);
-  } catch (cause) {
-    throw new RangeError(`${path} is not JSON`, { cause });
-  }
-  const parsed = writtenSchema.safeParse(json);
-  if (parsed.success) return parsed.data;
-  const [{ path: at, message }] = parsed.error.issues;
-  throw new RangeError(
-    `${path} is not wild-needle/written@1: ${[at.join('.'), message].filter(Boolean).join(': ')}`,
-  );
-}
-
-function strumsOf({ tuning, strums }: Written): WrittenStrum[] {
-  return strums.map(({ timeS, durationS, frets, palmMute, dead }) => ({
-    timeS,
-    endS: timeS + durationS,
-    midi: dead
-      ? []
-      : frets
-          .flatMap((fret, s) => (fret === null ? [] : [tuning.stringsMidi[s] + tuning.capo + fret]))
-          .sort((a, b) => a - b),
-    palmMuted: palmMute,
-    dead,
-  }));
-}
+import { readWritten, writtenStrums } from './written-file';
 
 const rounded = (value: number): number => Math.round(1e4 * value) / 1e4;
 
@@ -73,7 +41,7 @@ export async function verdictsOf(
     throw new RangeError('Give a recording and what is written: npm run -s verdicts -- AUDIO WRITTEN.json');
   }
   const written = await readWritten(args[1]);
-  const { judgements, extra } = await judgeFile(args[0], strumsOf(written), onProgress);
+  const { judgements, extra } = await judgeFile(args[0], writtenStrums(written), onProgress);
   return {
     schema: 'wild-needle/verdicts@1',
     strums: judgements.map((judgement) => {

@@ -21,7 +21,7 @@ describe('MusicXML', () => {
         expect(document.key).toEqual(song.key);
         expect([document.title, document.artist]).toEqual([song.title, song.artist]);
       }),
-      { numRuns: 60 },
+      { numRuns: 40 },
     );
   });
 

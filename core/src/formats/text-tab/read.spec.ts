@@ -56,7 +56,7 @@ describe('a text tab that this program wrote', () => {
           song.tuning,
         ]);
       }),
-      { numRuns: 80 },
+      { numRuns: 50 },
     );
   });
 
