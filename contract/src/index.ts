@@ -49,3 +49,5 @@ export type { Version, VersionDocument } from './versions';
 export { writtenSchema } from './verdicts';
 export type { Verdicts, Written } from './verdicts';
 export type { Judged } from './judged';
+export { pdfRequestSchema } from './pdf';
+export type { PdfRequest } from './pdf';

@@ -1,6 +1,7 @@
 /** Every address of the HTTP API in one table: the server mounts them, clients call them, OpenAPI describes them. */
 import * as z from 'zod';
 import { FORMATS } from '@wild-needle/core/formats';
+import { pdfRequestSchema } from './pdf';
 import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 import { guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
 import { healthSchema } from './health';
@@ -116,6 +117,14 @@ export const ROUTES = {
     params: exportParamsSchema,
     status: 200,
     answer: [...new Set(FORMATS.map(({ mime }) => mime))],
+  },
+  makePdf: {
+    method: 'post',
+    path: '/api/pdf',
+    summary: 'Pages that are drawn as SVG as one PDF, the fonts inside',
+    body: pdfRequestSchema,
+    status: 200,
+    answer: ['application/pdf'],
   },
   deleteSong: {
     method: 'delete',

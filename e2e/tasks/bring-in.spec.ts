@@ -1,4 +1,5 @@
 /** Files taken away and brought back: as a new song, with mistakes put right, and held against a recording that fluidsynth played. */
+import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -145,6 +146,16 @@ test('takes the sound and the page away, and says what it can not read', async (
   const svg = (await takeAway(page, '0')).bytes.toString();
   expect(svg).toMatch(/<svg[^>]/);
   expect(svg).toContain('data:font/woff2');
+
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /^Sheet \.pdf/ }).click(),
+  ]);
+  const pdf = await download.path();
+  const text = execFileSync('pdftotext', ['-layout', pdf, '-'], { encoding: 'utf8' });
+  expect(text.split('\f').length - 1).toBe(await page.getByRole('article').count());
+  expect(text).toMatch(/page 1 of/);
+  expect(execFileSync('pdffonts', [pdf], { encoding: 'utf8' })).toMatch(/BigShoulders.*yes yes yes/);
 
   const broken = join(mkdtempSync(join(tmpdir(), 'wn-broken-')), 'broken.musicxml');
   writeFileSync(broken, '<score-partwise><part></score-partwise>');

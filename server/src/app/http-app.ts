@@ -8,6 +8,7 @@ import { pinoHttp } from 'pino-http';
 import { analysesRoutes } from '../features/analyses/analyses.routes';
 import type { AnalysisEvents } from '../features/analyses/analysis-events';
 import { healthRoutes } from '../features/health/health.routes';
+import { pdfRoutes } from '../features/pdf/pdf.routes';
 import { recordingsRoutes } from '../features/recordings/recordings.routes';
 import { guessesRoutes } from '../features/guesses/guesses.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
@@ -59,6 +60,7 @@ export function createHttpApp(
     analysesRoutes(services.analyses, events),
     shapesRoutes(services.shapes),
     guessesRoutes(services.guesses),
+    pdfRoutes(),
   );
   app.use('/api', () => {
     throw new NotFoundError('address');

@@ -20,6 +20,7 @@ import {
   type ImportAnswer,
   type OpenSong,
   type PathParams,
+  type PdfRequest,
   type Routes,
   type SaveAnswer,
   type SaveRequest,
@@ -88,6 +89,14 @@ export class Api {
 
   saveSong(id: string, request: SaveRequest): Observable<SaveAnswer> {
     return this.ask('saveSong', { id }, request);
+  }
+
+  /** Pages as one file. */
+  makePdf(request: PdfRequest): Observable<ArrayBuffer> {
+    const { method } = ROUTES.makePdf;
+    return this.http
+      .request(method, addressOf('makePdf', {}), { body: request, responseType: 'arraybuffer' })
+      .pipe(catchError(toApiError));
   }
 
   deleteSong(id: string): Observable<void> {

@@ -22,8 +22,8 @@ function dataUrl(blob: Blob): Promise<string> {
   });
 }
 
-/** `page` at its own size, whatever the size that it is shown at. */
-export async function pageAsSvg(page: HTMLElement): Promise<string> {
+/** `page` at its own size, whatever the size that it is shown at; `hasFonts`: inside, for a file that stands for itself. */
+export async function pageAsSvg(page: HTMLElement, hasFonts: boolean): Promise<string> {
   const { elementToSVG } = await import('dom-to-svg');
   const { style, ownerDocument } = page;
   const copy = page.cloneNode(true) as HTMLElement;
@@ -43,7 +43,10 @@ export async function pageAsSvg(page: HTMLElement): Promise<string> {
       text.style.color = fill;
     }
     const svg = elementToSVG(copy);
-    for (const style of svg.querySelectorAll('style')) style.textContent = await withFonts(style.textContent);
+    for (const style of svg.querySelectorAll('style')) {
+      if (hasFonts) style.textContent = await withFonts(style.textContent);
+      else style.remove();
+    }
     return new XMLSerializer().serializeToString(svg);
   } finally {
     stage.remove();

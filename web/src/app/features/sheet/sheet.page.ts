@@ -16,8 +16,10 @@ import { MatCheckbox } from '@angular/material/checkbox';
 import { MatMenuModule } from '@angular/material/menu';
 import { MatRadioModule } from '@angular/material/radio';
 import { RouterLink } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
 import { FORMATS, type Format } from '@wild-needle/core/formats';
 import { PAPERS, SHEET_VERSIONS, type PaperName, type SheetVersion } from '@wild-needle/core/sheet';
+import { Api } from '../../api/api';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { ChordName } from '../../shared/chord-name';
 import { exportAs } from '../../shared/export';
@@ -92,6 +94,7 @@ export class SheetPage {
   protected readonly bringing = inject(Bringing);
   private readonly sounds = inject(SoundFile);
   private readonly player = inject(Player);
+  private readonly api = inject(Api);
   private readonly printing = inject(Printing);
   private readonly said = inject(Say);
   private readonly page = inject(DOCUMENT);
@@ -117,6 +120,7 @@ export class SheetPage {
       take: () => this.takeSound('tab', () => this.sounds.ofTab()),
     },
     { label: 'Sheet', ending: 'svg', take: () => this.takePage() },
+    { label: 'Sheet', ending: 'pdf', take: () => this.takePdf() },
     ...FORMATS.slice(KEYED_FORMATS).map((format) => this.ofFormat(format)),
   ];
   protected readonly papers = (Object.keys(PAPERS) as PaperName[]).map((name) => ({
@@ -204,8 +208,22 @@ export class SheetPage {
       this.said.say('Write a riff first: the page is empty');
       return;
     }
-    const svg = await pageAsSvg(sheet.nativeElement);
+    const svg = await pageAsSvg(sheet.nativeElement, true);
     saveFile(this.page, this.song.document()?.title ?? '', 'svg', 'image/svg+xml', svg);
+  }
+
+  /** All pages, made into one file by the server. */
+  private async takePdf(): Promise<void> {
+    if (this.isEmpty()) {
+      this.said.say('Write a riff first: the page is empty');
+      return;
+    }
+    const pages: string[] = [];
+    for (const sheet of this.sheets()) pages.push(await pageAsSvg(sheet.nativeElement, false));
+    const { widthPx, heightPx } = this.view.paper();
+    const title = this.song.document()?.title ?? '';
+    const pdf = await firstValueFrom(this.api.makePdf({ title, widthPx, heightPx, pages }));
+    saveFile(this.page, title, 'pdf', 'application/pdf', new Uint8Array(pdf));
   }
 
   protected askForFile(): void {
