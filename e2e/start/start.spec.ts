@@ -250,6 +250,21 @@ describe('an end', () => {
     expect(processesIn(folder)).toEqual([]);
   });
 
+  it('waits for the database itself, which outlives its pid file for a moment', async () => {
+    const folder = copyOfBefore();
+    const cluster = await startPostgres(folder);
+    const pid = databasePid(folder);
+    // It removes the file as its last deed: here it is gone at once.
+    const kill = process.kill.bind(process);
+    vi.spyOn(process, 'kill').mockImplementation((asked, signal) => {
+      rmSync(join(cluster.folder, 'postmaster.pid'));
+      return kill(asked, signal);
+    });
+    await cluster.stop();
+    vi.restoreAllMocks();
+    expect(processesIn(folder)).not.toContain(pid);
+  });
+
   it('of the npm above leaves nothing running', async () => {
     const folder = copyOfBefore();
     const run = await start(folder, { throughNpm: true });

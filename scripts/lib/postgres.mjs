@@ -172,12 +172,20 @@ function checkCluster(home, dataDir) {
   }
 }
 
+/** Whether this process works in the folder of the cluster. */
+function worksIn(folder, pid) {
+  try {
+    return realpathSync(folder) === readlinkSync(`/proc/${pid}/cwd`);
+  } catch {
+    return false;
+  }
+}
+
 /** The running server of a cluster, from its pid file (postmaster.pid: process, folder, start, port, …); null without one. */
 function findRunning(folder) {
   try {
     const [pid, , , port] = readFileSync(join(folder, 'postmaster.pid'), 'utf8').split('\n');
-    if (realpathSync(folder) !== readlinkSync(`/proc/${pid}/cwd`)) return null;
-    return { pid: Number(pid), port: Number(port) || null };
+    return worksIn(folder, pid) ? { pid: Number(pid), port: Number(port) || null } : null;
   } catch {
     return null;
   }
@@ -236,7 +244,8 @@ async function stopRunning(folder) {
   if (!running) return;
   // Fast shutdown (PostgreSQL manual, section 19.5).
   process.kill(running.pid, 'SIGINT');
-  for (let waited = 0; waited < STOP_WITHIN_MS && findRunning(folder); waited += 50) await pause(50);
+  // The process outlives its pid file for a moment.
+  for (let waited = 0; waited < STOP_WITHIN_MS && worksIn(folder, running.pid); waited += 50) await pause(50);
 }
 
 /** A lost password is replaced: who owns the cluster may do that with the server stopped (manual, postgres --single). */
