@@ -20,7 +20,7 @@ export type { TensionVerdict } from './string-tension';
 export { harmonicInterval, hasHarmonic } from './harmonics';
 export { isOwnShape, placeOwnShape, placeShape, POWER_SHAPES, shapeOf } from './shapes';
 export type { OwnShape, PowerShape } from './shapes';
-export { fretAtMm, handSpanMm } from './reach';
+export { fretAtMm, handSpanMm, pressedAtMm } from './reach';
 export { fingersOf, quietStrings } from './hand';
 export type { Finger, FingerPlace, QuietString } from './hand';
 export { placesOf, rankFingerings } from './fingerings';

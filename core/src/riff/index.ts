@@ -29,6 +29,7 @@ export {
   beatPeriodAt,
   overallTempo,
   tempoAt,
+  timeAtBeat,
   ticksPerBeat,
 } from './grid';
 export { passesOf, passTicksToSeconds, secondsToPassTicks } from './passes';

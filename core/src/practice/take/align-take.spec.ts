@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { createRandom, gaussian } from '../units';
+import { createRandom, gaussian } from '../../units';
 import { alignTake, type TakeStroke } from './align-take';
 
 const EIGHTH = 0.25;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { StrumEvidence, StruckAt, WrittenStrum } from '../check';
+import type { StrumEvidence, StruckAt, WrittenStrum } from '../../check';
 import { judgeTake, placeTake, type Take } from './judge-take';
 
 const RATE = 22_050;

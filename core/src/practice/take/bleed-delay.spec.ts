@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { createRandom, gaussian } from '../units';
+import { createRandom, gaussian } from '../../units';
 import { bleedDelay } from './bleed-delay';
 
 const RATE = 22_050;

@@ -1,6 +1,6 @@
 /** What a take says of its player, strum by strum: played or not, how late, the notes, the hand; and what was struck beside it. */
-import type { Evidence, StruckAt, WrittenStrum } from '../check';
-import type { MidiNote } from '../units';
+import type { Evidence, StruckAt, WrittenStrum } from '../../check';
+import type { MidiNote } from '../../units';
 import { alignTake, type Alignment } from './align-take';
 import { bleedDelay } from './bleed-delay';
 import { strokeLevels, withoutBleed } from './stroke-levels';
