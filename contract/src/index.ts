@@ -31,6 +31,8 @@ export { shapeBodySchema, shapeSchema } from './shapes';
 export type { Shape } from './shapes';
 export { EAR_KINDS, guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
 export type { EarKind, Guess } from './guesses';
+export { practiceQuerySchema, practiceRoundBodySchema, practiceRoundSchema } from './practice';
+export type { HeardRound, PracticeRound } from './practice';
 export { healthSchema } from './health';
 export type { Health } from './health';
 export { addressOf, ROUTES } from './routes';

@@ -4,6 +4,7 @@ import { FORMATS } from '@wild-needle/core/formats';
 import { pdfRequestSchema } from './pdf';
 import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 import { guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
+import { practiceQuerySchema, practiceRoundBodySchema, practiceRoundSchema } from './practice';
 import { healthSchema } from './health';
 import { shapeBodySchema, shapeSchema } from './shapes';
 import {
@@ -170,6 +171,22 @@ export const ROUTES = {
     summary: 'Keep what the ear has named, under an id of its own; again it changes nothing',
     params: idParamsSchema,
     body: guessBodySchema,
+    status: 204,
+  },
+  listPracticeRounds: {
+    method: 'get',
+    path: '/api/practice-rounds',
+    summary: 'What was practised of a song, in order of time',
+    query: practiceQuerySchema,
+    status: 200,
+    answer: z.array(practiceRoundSchema),
+  },
+  keepPracticeRound: {
+    method: 'put',
+    path: '/api/practice-rounds/:id',
+    summary: 'Keep a round that was practised, under an id of its own; again it changes nothing',
+    params: idParamsSchema,
+    body: practiceRoundBodySchema,
     status: 204,
   },
   importRecording: {

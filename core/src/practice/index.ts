@@ -12,3 +12,5 @@ export { bestCleanPercent, LEITNER_DAYS, practisedDays, recordOf } from './plan/
 export type { ItemRecord, LoggedRound, PractisedDay } from './plan/log';
 export { isDue, planOf } from './plan/plan';
 export type { PlannedItem, PlanOptions } from './plan/plan';
+export { writeLogCsv } from './plan/log-csv';
+export type { LogRow } from './plan/log-csv';

@@ -11,6 +11,7 @@ import { healthRoutes } from '../features/health/health.routes';
 import { pdfRoutes } from '../features/pdf/pdf.routes';
 import { recordingsRoutes } from '../features/recordings/recordings.routes';
 import { guessesRoutes } from '../features/guesses/guesses.routes';
+import { practiceRoutes } from '../features/practice/practice.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
 import { onlyLoopback, onlyReadablePaths, securityHeaders } from '../http/loopback-guard';
@@ -60,6 +61,7 @@ export function createHttpApp(
     analysesRoutes(services.analyses, events),
     shapesRoutes(services.shapes),
     guessesRoutes(services.guesses),
+    practiceRoutes(services.practice),
     pdfRoutes(),
   );
   app.use('/api', () => {

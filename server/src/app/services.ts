@@ -10,6 +10,7 @@ import { createAnalysesStore, type AnalysesStore } from '../features/analyses/an
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
 import { createRecordingsStore, type RecordingsStore } from '../features/recordings/recordings.store';
 import { createGuessesStore, type GuessesStore } from '../features/guesses/guesses.store';
+import { createPracticeStore, type PracticeStore } from '../features/practice/practice.store';
 import { createShapesStore, type ShapesStore } from '../features/shapes/shapes.store';
 import { createSongsStore, type SongsStore } from '../features/songs/songs.store';
 import { summarise } from '../features/songs/summarise';
@@ -24,6 +25,7 @@ export interface Services {
   readonly analyses: AnalysesStore;
   readonly shapes: ShapesStore;
   readonly guesses: GuessesStore;
+  readonly practice: PracticeStore;
   readonly importRecording: ImportRecording;
 }
 
@@ -62,6 +64,7 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     analyses,
     shapes: createShapesStore(),
     guesses: createGuessesStore(),
+    practice: createPracticeStore(),
     importRecording,
   };
 }

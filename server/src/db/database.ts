@@ -11,6 +11,7 @@ import * as shapes from './migrations/0004-shapes';
 import * as whatIsConfirmed from './migrations/0005-what-is-confirmed';
 import * as whatIsKept from './migrations/0006-what-is-kept';
 import * as guesses from './migrations/0007-guesses';
+import * as practiceRounds from './migrations/0008-practice-rounds';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -21,6 +22,7 @@ const MIGRATIONS = [
   { name: '0005-what-is-confirmed', up: whatIsConfirmed.up, down: whatIsConfirmed.down },
   { name: '0006-what-is-kept', up: whatIsKept.up, down: whatIsKept.down },
   { name: '0007-guesses', up: guesses.up, down: guesses.down },
+  { name: '0008-practice-rounds', up: practiceRounds.up, down: practiceRounds.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

@@ -12,6 +12,7 @@ import type {
   AnalysisRequest,
   Guess,
   HeardSoFar,
+  PracticeRound,
   Shape,
   SongSummary,
 } from '@wild-needle/contract';
@@ -99,6 +100,22 @@ export class GuessRow extends Model<InferAttributes<GuessRow>, InferCreationAttr
   declare heard: Guess['heard'];
 }
 
+export class PracticeRoundRow extends Model<
+  InferAttributes<PracticeRoundRow>,
+  InferCreationAttributes<PracticeRoundRow>
+> {
+  declare id: string;
+  declare at: Date;
+  declare songId: string;
+  declare item: string;
+  declare way: PracticeRound['way'];
+  declare isWhole: boolean;
+  declare percent: number;
+  declare answer: PracticeRound['answer'];
+  declare seconds: number;
+  declare heard: PracticeRound['heard'];
+}
+
 const uuid = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
 
 export function defineModels(sequelize: Sequelize): void {
@@ -183,5 +200,20 @@ export function defineModels(sequelize: Sequelize): void {
       heard: DataTypes.JSONB,
     },
     { ...options, tableName: 'guesses' },
+  );
+  PracticeRoundRow.init(
+    {
+      id: uuid,
+      at: DataTypes.DATE,
+      songId: DataTypes.UUID,
+      item: DataTypes.TEXT,
+      way: DataTypes.TEXT,
+      isWhole: DataTypes.BOOLEAN,
+      percent: DataTypes.INTEGER,
+      answer: DataTypes.TEXT,
+      seconds: DataTypes.DOUBLE,
+      heard: DataTypes.JSONB,
+    },
+    { ...options, tableName: 'practice_rounds' },
   );
 }

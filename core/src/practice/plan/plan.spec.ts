@@ -1,10 +1,12 @@
 import fc from 'fast-check';
+import Papa from 'papaparse';
 import { describe, expect, it } from 'vitest';
 import { strumsInPasses, type SongDocument } from '../../riff';
 import { SONG } from '../../riff/test-grid-song';
 import { difficultyOf, measureDifficulty, totalOf } from './difficulty';
 import { practiceItems } from './items';
 import { bestCleanPercent, LEITNER_DAYS, practisedDays, recordOf, type LoggedRound } from './log';
+import { writeLogCsv } from './log-csv';
 import { planOf } from './plan';
 import { answerRound, DEFAULT_STAIR, standOn, stepsOf } from './stair';
 import { isWhole, planRound, WAYS } from './ways';
@@ -211,6 +213,21 @@ describe('the plan', () => {
     expect(plan.filter((i) => i.minutes > 0)).toHaveLength(1);
     expect(plan[0].minutes).toBeLessThanOrEqual(4);
   });
+});
+
+it('the log is a table that a CSV package reads back, also with commas and quotes in it', () => {
+  const row = {
+    ...{ at: '2026-02-03T10:00:00.000Z', part: 'Verse, "up"', way: 'whole', percent: 80, bpm: 106 },
+    ...{ answer: 'clean', seconds: 4.5, written: 12, played: 11, right: 11, meanMs: 14.2 },
+  };
+  const { data } = Papa.parse<Record<string, string>>(
+    writeLogCsv([row, { ...row, bpm: null, played: null }]).trimEnd(),
+    {
+      header: true,
+    },
+  );
+  expect(data[0]).toEqual(Object.fromEntries(Object.entries(row).map(([k, v]) => [k, String(v)])));
+  expect(data[1]).toMatchObject({ bpm: '', played: '' });
 });
 
 it('boxes double (Leitner 1972)', () => {

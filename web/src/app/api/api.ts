@@ -21,6 +21,7 @@ import {
   type OpenSong,
   type PathParams,
   type PdfRequest,
+  type PracticeRound,
   type Routes,
   type SaveAnswer,
   type SaveRequest,
@@ -185,6 +186,14 @@ export class Api {
 
   keepGuess({ id, ...body }: Guess): Observable<void> {
     return this.tell('keepGuess', { id }, body);
+  }
+
+  practiceRounds(songId: string): Observable<PracticeRound[]> {
+    return this.ask('listPracticeRounds', {}, null, { songId });
+  }
+
+  keepPracticeRound({ id, ...body }: PracticeRound): Observable<void> {
+    return this.tell('keepPracticeRound', { id }, body);
   }
 
   private ask<Name extends JsonRoute>(

@@ -38,4 +38,9 @@ export const STEPS: readonly Step[] = [
     label: 'Sheet',
     load: () => import('../features/sheet/sheet.page').then((m) => m.SheetPage),
   },
+  {
+    path: 'practice',
+    label: 'Practice',
+    load: () => import('../features/practice/page/practice.page').then((m) => m.PracticePage),
+  },
 ];

@@ -24,6 +24,7 @@ import { Api } from '../api/api';
 import { MediaKeys } from '../transport/media-keys';
 import { Pedals } from '../transport/pedals';
 import { Player } from '../transport/player';
+import { silentWav } from '../transport/silent-wav';
 import { EnvelopeStore } from '../recording/envelope.store';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { dayOf, keptWords, soFarWords } from '../shared/words';
@@ -96,6 +97,11 @@ export class SongFrame implements OnDestroy {
   protected readonly keptWords = computed(() => keptWords(this.song.keptFromDraft()));
   protected readonly soFar = computed(() => soFarWords(this.job()?.soFar ?? null));
   private readonly recordingId = computed(() => this.song.recording()?.id ?? null);
+  /** How long the beats of a song without a recording last; 0 for one with a recording, and for one without beats. */
+  private readonly silentS = computed(() => {
+    const isOpen = this.song.status() === 'open' && this.recordingId() === null;
+    return isOpen ? Math.ceil(this.song.document()?.grid.beatsS.at(-1) ?? 0) : 0;
+  });
   private readonly router = inject(Router);
   private readonly url = toSignal(
     this.router.events.pipe(
@@ -119,7 +125,8 @@ export class SongFrame implements OnDestroy {
       if (recordingId === null) {
         // A song without one must not sound like the song before.
         this.envelope.forget();
-        untracked(() => this.player.unload());
+        const durationS = this.silentS();
+        untracked(() => void this.loadSilence(durationS));
         return;
       }
       this.envelope.load(recordingId);
@@ -223,6 +230,14 @@ export class SongFrame implements OnDestroy {
 
   protected analyse(recordingId: string): void {
     this.store.dispatch(jobActions.analysisRequested({ recordingId }));
+  }
+
+  /** What a song without a recording plays: its tab, over silence as long as its beats. */
+  private async loadSilence(durationS: number): Promise<void> {
+    this.player.unload();
+    if (durationS === 0) return;
+    await this.player.load(silentWav(durationS), durationS);
+    this.player.setHearing({ ...this.player.hearing(), source: 'tab' });
   }
 
   private async loadSound(recordingId: string): Promise<void> {

@@ -16,6 +16,8 @@ export class ClickTrack {
   private beats: ClickBeats = { beatsS: [], isDownbeat: [] };
   private waiting: { readonly atS: number; readonly source: AudioBufferSourceNode }[] = [];
   private handedUntilS = 0;
+  /** What is followed, each from a device time on; the last one stays. */
+  private followed: { readonly fromS: number; readonly segment: Segment }[] = [];
   private timer: ReturnType<typeof setInterval> | undefined;
 
   setBeats(beats: ClickBeats): void {
@@ -26,11 +28,12 @@ export class ClickTrack {
   start(context: BaseAudioContext, destination: AudioNode, segment: Segment): void {
     this.stop(segment.contextS);
     this.handedUntilS = segment.contextS;
+    this.followed = [{ fromS: segment.contextS, segment }];
     const hand = (): void => {
       const untilS = context.currentTime + AHEAD_S;
       if (untilS <= this.handedUntilS) return;
       const { beatsS, isDownbeat } = this.beats;
-      for (const { atS, index } of reachedBetween(segment, beatsS, this.handedUntilS, untilS)) {
+      for (const { atS, index } of this.reachedUntil(untilS, beatsS)) {
         this.waiting.push({ atS, source: playClick(context, destination, atS, isDownbeat[index]) });
       }
       this.handedUntilS = untilS;
@@ -40,10 +43,29 @@ export class ClickTrack {
     this.timer = setInterval(hand, EVERY_MS);
   }
 
+  /** Follows another segment from a device time on, and what is followed now until then. */
+  then(fromS: number, segment: Segment): void {
+    this.followed = [...this.followed.filter((one) => one.fromS < fromS), { fromS, segment }];
+    this.takeBack(fromS);
+    this.handedUntilS = Math.min(this.handedUntilS, fromS);
+  }
+
+  private reachedUntil(untilS: number, beatsS: readonly number[]): { atS: number; index: number }[] {
+    return this.followed.flatMap(({ fromS, segment }, i) => {
+      const from = Math.max(fromS, this.handedUntilS);
+      const to = Math.min(untilS, this.followed[i + 1]?.fromS ?? untilS);
+      return to > from ? reachedBetween(segment, beatsS, from, to) : [];
+    });
+  }
+
+  private takeBack(fromS: number): void {
+    for (const { atS, source } of this.waiting) if (atS >= fromS) source.stop();
+    this.waiting = this.waiting.filter(({ atS }) => atS < fromS);
+  }
+
   /** No more clicks from this device time on. */
   stop(fromS: number): void {
     clearInterval(this.timer);
-    for (const { atS, source } of this.waiting) if (atS >= fromS) source.stop();
-    this.waiting = this.waiting.filter(({ atS }) => atS < fromS);
+    this.takeBack(fromS);
   }
 }

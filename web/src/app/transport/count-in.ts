@@ -36,10 +36,12 @@ export class CountInClicks {
     this.counted = null;
   }
 
-  /** The beat that sounds, 1 for the first; null when nothing is counted, and from `untilS` on, when playback begins. */
+  /** The beat that sounds, 1 for the first; null when nothing is counted, before it, and from `untilS` on, when playback begins. */
   beatAt(nowS: number, untilS: number): number | null {
     if (!this.counted || nowS >= untilS) return null;
     const { startS, stepS, beats } = this.counted;
+    // After a rest it begins later; what is a moment ahead is the first beat.
+    if (nowS < startS - stepS) return null;
     return Math.min(beats, Math.max(1, 1 + Math.floor((nowS - startS) / stepS)));
   }
 }

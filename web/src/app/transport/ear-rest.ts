@@ -13,11 +13,16 @@ export interface Listened {
   readonly silentMinutes: number;
 }
 
-/** One step of the clock on. */
-export function listenOn({ minutes, silentMinutes }: Listened, playing: boolean, step: number): Listened {
+/** One step of the clock on; after `restMinutes` of silence it begins anew. */
+export function listenOn(
+  { minutes, silentMinutes }: Listened,
+  playing: boolean,
+  step: number,
+  restMinutes = REST_MINUTES,
+): Listened {
   if (playing) return { minutes: minutes + step, silentMinutes: 0 };
   const silent = silentMinutes + step;
-  return silent >= REST_MINUTES ? { minutes: 0, silentMinutes: silent } : { minutes, silentMinutes: silent };
+  return silent >= restMinutes ? { minutes: 0, silentMinutes: silent } : { minutes, silentMinutes: silent };
 }
 
 @Injectable({ providedIn: 'root' })

@@ -12,6 +12,8 @@ import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
 import type { SamplePeaks } from '@wild-needle/core/playback';
 import { inHalves } from '../recording/waiting-sound';
 import { createRecordingClient, type HeardSound, type RecordingClient } from '../recording/recording-client';
+import { playingRate } from './playing-rate';
+import { seamFrom, upcomingAt, type SeamChange, type Upcoming } from './seam';
 import { createStretchNode, fitBlocks, scheduleSegment, type Pitch, type StretchNode } from './stretch-node';
 
 export const MIN_SPEED = 0.25;
@@ -24,15 +26,6 @@ const FADE_S = 0.015;
 /** A loop seam can overshoot to 1.6 times full scale: this much room is left. */
 const HEADROOM = 0.6;
 
-/**
- * Longer recordings play at a lower rate, so that half an hour stays under 600 MB in the page, also while other ears are
- * made ready. A guitar loudspeaker carries 5 to 6 kHz; these rates carry 12 and 6.
- */
-const LONG_RATES: readonly { readonly overS: number; readonly rate: number }[] = [
-  { overS: 20 * 60, rate: 12_000 },
-  { overS: 12 * 60, rate: 24_000 },
-];
-
 /** Several steps of pitch in a row are made ready once. */
 const PITCH_AFTER_MS = 250;
 /** The volume at which the click sounds as loud as it is set. */
@@ -41,6 +34,13 @@ const USUAL_VOLUME = 0.6;
 export interface CutSound {
   readonly channels: readonly [Float32Array, Float32Array];
   readonly sampleRate: number;
+}
+
+export interface PlayingRound {
+  /** Device time; before playing began where that was inside of the loop. */
+  readonly beganS: number;
+  readonly speed: number;
+  readonly loop: Loop;
 }
 
 type Status = 'empty' | 'loading' | 'ready' | 'failed';
@@ -57,6 +57,7 @@ export class Player {
   private readonly clicks = new ClickTrack();
   private readonly countInClicks = new CountInClicks();
   private segment: Segment = { contextS: 0, inputS: 0, speed: 1, loop: null };
+  private upcoming: Upcoming | null = null;
   private frame = 0;
   /** Sounds are put in one after the other: the stretcher would keep two that come at once. */
   private replacing: Promise<void> = Promise.resolve();
@@ -69,6 +70,8 @@ export class Player {
   private readonly speedSignal = signal(1);
   private readonly loopSignal = signal<Loop | null>(null);
   private readonly roundsSignal = signal(0);
+  private readonly seamsSignal = signal(0);
+  private readonly mutedSignal = signal(false);
   private readonly durationSignal = signal(0);
   private readonly countedSignal = signal<number | null>(null);
   private readonly clickingSignal = signal(false);
@@ -88,6 +91,10 @@ export class Player {
   readonly loop = this.loopSignal.asReadonly();
   /** Completed rounds of the loop since playing started. */
   readonly rounds = this.roundsSignal.asReadonly();
+  /** Rounds of any loop that have ended; it only grows. */
+  readonly seams = this.seamsSignal.asReadonly();
+  /** Nothing but the click sounds. */
+  readonly muted = this.mutedSignal.asReadonly();
   readonly durationS = this.durationSignal.asReadonly();
   /** Beat of the bar that is counted in; null while none is. */
   readonly counted = this.countedSignal.asReadonly();
@@ -129,7 +136,7 @@ export class Player {
     const mine = this.loadNumber;
     this.statusSignal.set('loading');
     try {
-      const longRate = LONG_RATES.find((long) => lengthS > long.overS)?.rate;
+      const longRate = playingRate(lengthS);
       const context = this.openContext(longRate);
       const decoded = await context.decodeAudioData(bytes);
       const node = await this.ensureNode(context);
@@ -170,7 +177,7 @@ export class Player {
     this.playingSignal.set(true);
     this.roundsSignal.set(0);
     this.gain.gain.cancelScheduledValues(0);
-    this.gain.gain.setTargetAtTime(this.volume * HEADROOM, this.context.currentTime, FADE_S);
+    this.gain.gain.setTargetAtTime(this.level(), this.context.currentTime, FADE_S);
     this.startSegment(this.nowSignal(), this.clickIn(this.context, countIn));
     this.frame = requestAnimationFrame(this.follow);
   }
@@ -181,6 +188,7 @@ export class Player {
     const now = this.context.currentTime;
     this.nowSignal.set(this.position());
     this.playingSignal.set(false);
+    this.upcoming = null;
     this.countedSignal.set(null);
     this.clicks.stop(now);
     this.countInClicks.stop();
@@ -269,6 +277,48 @@ export class Player {
     else this.restart();
   }
 
+  /** Another loop or speed when the round that plays has ended, counted in at the end of its rest; null takes that back. */
+  changeAtSeam(change: SeamChange | null, countIn: CountIn | null = null): void {
+    if (!this.playingSignal() || !this.context || !this.node) return;
+    if (this.upcoming) this.restart();
+    const seamS = change && seamFrom(this.segment, this.context.currentTime + LOOKAHEAD_S);
+    if (!change || seamS === null) return;
+    const countInS = countIn ? (countIn.beats * countIn.periodS) / change.speed : 0;
+    this.upcoming = upcomingAt(seamS, { ...change, restS: change.restS + countInS });
+    const { segment } = this.upcoming;
+    if (segment.contextS > seamS) {
+      scheduleSegment(this.node, { ...segment, contextS: seamS, loop: null }, false, this.pitch);
+    }
+    scheduleSegment(this.node, segment, true, this.pitch);
+    if (this.clickGain) {
+      const startS = segment.contextS - countInS;
+      this.countInClicks.start(this.context, this.clickGain, startS, countIn, change.speed);
+    }
+    if (this.clickingSignal()) this.clicks.then(seamS, segment);
+  }
+
+  /** Lets nothing but the click sound, or everything again. */
+  setMuted(muted: boolean): void {
+    this.mutedSignal.set(muted);
+    if (this.playingSignal()) this.fadeMusic();
+  }
+
+  /** The round that plays: when it began on the device's clock, its loop and speed; null while nothing is looped. */
+  round(): PlayingRound | null {
+    const { context, segment } = this;
+    if (!this.playingSignal() || !context || !segment.loop) return null;
+    const { contextS, inputS, speed, loop } = segment;
+    const roundS = (loop.endS - loop.startS) / speed;
+    const beganS =
+      contextS + (loop.startS - inputS) / speed + loopRounds(segment, context.currentTime) * roundS;
+    return { beganS, speed, loop };
+  }
+
+  /** The device that plays, for what listens beside it; null before anything was loaded. */
+  device(): AudioContext | null {
+    return this.context;
+  }
+
   /** Shift of the pitch in semitones, without change of speed: at once by the stretcher, then exactly. */
   setSemitones(semitones: number): void {
     if (semitones === this.pitch.semitones) return;
@@ -289,9 +339,16 @@ export class Player {
   setVolume(volume: number): void {
     this.volume = volume;
     this.fadeClick();
-    if (this.playingSignal() && this.context && this.gain) {
-      this.gain.gain.setTargetAtTime(volume * HEADROOM, this.context.currentTime, FADE_S);
-    }
+    if (this.playingSignal()) this.fadeMusic();
+  }
+
+  private level(): number {
+    return this.mutedSignal() ? 0 : this.volume * HEADROOM;
+  }
+
+  private fadeMusic(afterS = 0): void {
+    const fromS = (this.context?.currentTime ?? 0) + afterS;
+    this.gain?.gain.setTargetAtTime(this.level(), fromS, FADE_S);
   }
 
   /** The click is as loud as the rest: quiet where that is. */
@@ -358,7 +415,7 @@ export class Player {
     this.pitch = { ...this.pitch, madeSemitones: semitones };
     if (!this.playingSignal()) return;
     this.restart();
-    this.gain.gain.setTargetAtTime(this.volume * HEADROOM, this.context.currentTime + LOOKAHEAD_S, FADE_S);
+    this.fadeMusic(LOOKAHEAD_S);
   }
 
   /** Clicks the count-in from the start of playback on; answers how long it takes. */
@@ -372,11 +429,23 @@ export class Player {
   private startSegment(inputS: number, afterS = 0): void {
     if (!this.context || !this.node) return;
     const contextS = this.context.currentTime + LOOKAHEAD_S + afterS;
+    this.upcoming = null;
     this.segment = { contextS, inputS, speed: this.speedSignal(), loop: this.loopSignal() };
     scheduleSegment(this.node, this.segment, true, this.pitch);
     if (this.clickingSignal() && this.clickGain) {
       this.clicks.start(this.context, this.clickGain, this.segment);
     }
+  }
+
+  /** What waited for the seam is what plays, once it has come. */
+  private passSeam(nowS: number): void {
+    if (!this.upcoming || nowS < this.upcoming.seamS) return;
+    this.segment = this.upcoming.segment;
+    this.upcoming = null;
+    this.speedSignal.set(this.segment.speed);
+    this.loopSignal.set(this.segment.loop);
+    this.roundsSignal.set(0);
+    this.seamsSignal.update((n) => n + 1);
   }
 
   private moveTo(timeS: number): void {
@@ -392,9 +461,12 @@ export class Player {
 
   private readonly follow = (): void => {
     if (!this.context) return;
+    this.passSeam(this.context.currentTime);
     const now = this.position();
     this.countedSignal.set(this.countInClicks.beatAt(this.context.currentTime, this.segment.contextS));
-    this.roundsSignal.set(loopRounds(this.segment, this.context.currentTime));
+    const rounds = loopRounds(this.segment, this.context.currentTime);
+    if (rounds > this.roundsSignal()) this.seamsSignal.update((n) => n + rounds - this.roundsSignal());
+    this.roundsSignal.set(rounds);
     if (now >= this.durationSignal()) {
       this.stop();
       this.nowSignal.set(this.durationSignal());

@@ -1,4 +1,5 @@
 import { createActionGroup, props } from '@ngrx/store';
+import type { StairSettings } from '@wild-needle/core/practice';
 import type { SettingsState } from './settings.state';
 
 export const settingsActions = createActionGroup({
@@ -12,6 +13,8 @@ export const settingsActions = createActionGroup({
     'Ear First Switched': props<{ earFirst: boolean }>(),
     'Spelling Chosen': props<{ spelling: SettingsState['spelling'] }>(),
     'Strings Chosen': props<{ stringSet: string; scaleMm: number }>(),
+    'Stair Changed': props<{ stair: StairSettings }>(),
+    'Practice Minutes Changed': props<{ practiceMinutes: number }>(),
     'Pedal Assigned': props<{ command: string; pedal: string | null }>(),
   },
 });

@@ -9,6 +9,17 @@ import { DEFAULT_SETTINGS } from './settings.state';
 
 const STORAGE_KEY = 'wild-needle.settings';
 
+/** Steps of a stair that make sense together: it goes up. */
+const stairSchema = z
+  .object({
+    fromPercent: z.int().min(25).max(95),
+    byPercent: z.int().min(1).max(25),
+    toPercent: z.int().min(50).max(150),
+    cleanRounds: z.int().min(1).max(10),
+    slipsBack: z.int().min(0).max(10),
+  })
+  .refine(({ fromPercent, toPercent }) => fromPercent < toPercent);
+
 const storedSchema = z.object({
   theme: z.enum(['auto', 'light', 'dark']).catch(DEFAULT_SETTINGS.theme),
   volume: z.number().min(0).max(1).catch(DEFAULT_SETTINGS.volume),
@@ -17,6 +28,8 @@ const storedSchema = z.object({
   earFirst: z.boolean().catch(DEFAULT_SETTINGS.earFirst),
   pedals: z.record(z.string(), z.string()).catch(DEFAULT_SETTINGS.pedals),
   spelling: z.enum(['key', 'sharps', 'flats']).catch(DEFAULT_SETTINGS.spelling),
+  stair: stairSchema.catch(DEFAULT_SETTINGS.stair),
+  practiceMinutes: z.int().min(5).max(180).catch(DEFAULT_SETTINGS.practiceMinutes),
   stringSet: z.string().catch(DEFAULT_SETTINGS.stringSet),
   scaleMm: z.number().min(500).max(800).catch(DEFAULT_SETTINGS.scaleMm),
 });
@@ -64,6 +77,8 @@ export const keepSettings = createEffect(
         settingsActions.pedalAssigned,
         settingsActions.spellingChosen,
         settingsActions.stringsChosen,
+        settingsActions.stairChanged,
+        settingsActions.practiceMinutesChanged,
       ),
       withLatestFrom(store.select(settingsFeature.selectSettingsState)),
       tap(([, settings]) => {

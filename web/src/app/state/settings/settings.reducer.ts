@@ -21,6 +21,11 @@ export const settingsFeature = createFeature({
       stringSet,
       scaleMm,
     })),
+    on(settingsActions.stairChanged, (state, { stair }): SettingsState => ({ ...state, stair })),
+    on(settingsActions.practiceMinutesChanged, (state, { practiceMinutes }): SettingsState => ({
+      ...state,
+      practiceMinutes,
+    })),
     // A pedal does one thing.
     on(settingsActions.pedalAssigned, (state, { command, pedal }): SettingsState => {
       const others = Object.entries(state.pedals).filter(([c, p]) => c !== command && p !== pedal);

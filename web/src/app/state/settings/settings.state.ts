@@ -1,5 +1,6 @@
 /** What the user prefers on this computer: how it looks and sounds, and the guitar that is played. */
 import { USUAL_SCALE_MM } from '@wild-needle/core/guitar';
+import { DEFAULT_STAIR, type StairSettings } from '@wild-needle/core/practice';
 import type { Spelling } from '@wild-needle/core/theory';
 
 export interface SettingsState {
@@ -19,6 +20,10 @@ export interface SettingsState {
   readonly spelling: Spelling;
   /** Name of a set of `STRING_SETS`. */
   readonly stringSet: string;
+  /** How Practice goes from slow to fast. */
+  readonly stair: StairSettings;
+  /** That the player has for practising a day. */
+  readonly practiceMinutes: number;
   /** Length of the open strings. */
   readonly scaleMm: number;
 }
@@ -33,5 +38,7 @@ export const DEFAULT_SETTINGS: SettingsState = {
   pedals: {},
   spelling: 'key',
   stringSet: '10–46',
+  stair: DEFAULT_STAIR,
+  practiceMinutes: 20,
   scaleMm: USUAL_SCALE_MM,
 };

@@ -3,7 +3,7 @@ import { TestBed } from '@angular/core/testing';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { JUDGE_VERSION } from '@wild-needle/core/check';
 import { setFrets, setReferenceCents } from '@wild-needle/core/riff';
-import { judged, SONG } from '../test-song';
+import { judged, SONG } from '../../../tab/test-song';
 import { JudgementStore, KEPT_VERSION } from './judgement-store';
 
 describe('judgements that are kept', () => {

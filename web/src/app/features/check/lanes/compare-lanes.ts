@@ -20,7 +20,7 @@ import { layoutRow, xOf, type RowLayout } from '../../../tab/row-layout';
 import { StrumGlyph } from '../../../tab/strum-glyph';
 import { Player } from '../../../transport/player';
 import { CheckWalk } from '../walk/check-walk';
-import { barsAsRiff } from './bars-as-riff';
+import { barsAsRiff } from '../../../tab/bars-as-riff';
 
 const LABEL_PX = 76;
 const RULER_PX = 16;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { JudgedPlace } from '@wild-needle/core/check';
 import { judgedPlaces, questionsOf, type Question } from './questions';
 import { countWords, lateWords, passWordsOf, reasonWords, ringWords, spokenQuestion } from './question-words';
-import { judged, SONG } from '../test-song';
+import { judged, SONG } from '../../../tab/test-song';
 
 /** The strum with the B5 that is written muted, in the second pass of the verse, judged so. */
 function question(judgement: Partial<JudgedPlace>, id = 'v/1/s1'): Question {

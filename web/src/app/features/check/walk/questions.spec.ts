@@ -11,7 +11,7 @@ import {
   sameElsewhere,
   type Question,
 } from './questions';
-import { judged, SONG } from '../test-song';
+import { judged, SONG } from '../../../tab/test-song';
 
 const ask = (song: SongDocument, judgement: SongJudgement | null, of = song): Question[] =>
   questionsOf(song, judgement ? judgedPlaces(judgement, of) : new Map(), judgement);

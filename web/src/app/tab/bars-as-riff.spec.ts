@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { riffTicks } from '@wild-needle/core/riff';
-import { SONG } from '../test-song';
+import { SONG } from './test-song';
 import { barsAsRiff } from './bars-as-riff';
 
 describe('what is written over some bars', () => {
