@@ -15,14 +15,20 @@ export interface LayerWeights {
   readonly biases: readonly number[];
 }
 
+/** Layers that were read before: a live input asks twice a second, and reading takes longer than half a second of music. */
+const READ = new WeakMap<LayerWeights, DenseLayer>();
+
 /** Throws a RangeError when the counts do not fit each other, or the features that the layer is to read. */
-export function readLayer(
-  { inputs, outputs, weights, scales, biases }: LayerWeights,
-  wantedInputs = inputs,
-): DenseLayer {
-  if (inputs !== wantedInputs) {
-    throw new RangeError(`the layer must read ${wantedInputs} features, but was trained on ${inputs}`);
+export function readLayer(layer: LayerWeights, wantedInputs = layer.inputs): DenseLayer {
+  if (layer.inputs !== wantedInputs) {
+    throw new RangeError(`the layer must read ${wantedInputs} features, but was trained on ${layer.inputs}`);
   }
+  const before = READ.get(layer) ?? unpack(layer);
+  READ.set(layer, before);
+  return before;
+}
+
+function unpack({ inputs, outputs, weights, scales, biases }: LayerWeights): DenseLayer {
   const whole = new Int8Array(bytesOf(weights).buffer);
   if (whole.length !== inputs * outputs || scales.length !== outputs || biases.length !== outputs) {
     throw new RangeError(
