@@ -1,4 +1,4 @@
-export { renderBand } from './band';
+export { renderBand, renderGuitar } from './band';
 export type { BandOptions } from './band';
 export { addPluck } from './plucked-string';
 export { createTabPlayer } from './tab';
