@@ -12,8 +12,6 @@ export { bestCleanPercent, LEITNER_DAYS, practisedDays, recordOf } from './plan/
 export type { ItemRecord, LoggedRound, PractisedDay } from './plan/log';
 export { isDue, planOf } from './plan/plan';
 export type { PlannedItem, PlanOptions } from './plan/plan';
-export { writeLogCsv } from './plan/log-csv';
-export type { LogRow } from './plan/log-csv';
 export { createLiveJudge, TOO_QUIET_DB } from './live/live-judge';
 export type { JudgedRound, LiveAnswer, LiveJudge, LiveOptions, LiveRound } from './live/live-judge';
 export { mistakesOf, playSimulated, SIMULATED_DELAY_S } from './live/simulated-player';

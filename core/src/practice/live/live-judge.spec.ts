@@ -57,6 +57,24 @@ describe('a player judged while playing', () => {
     expect(judged?.summary.meanOffsetS).toBeCloseTo(0.014, 2);
   });
 
+  it('leaves to other rounds what is played in them', () => {
+    const judge = createLiveJudge(options);
+    const [first, second] = [roundFrom(5), roundFrom(9)];
+    play(judge, first, 3);
+    const sound = playSimulated([...second.strums, ...roundFrom(13).strums], {
+      number: 6,
+      fromS: 9,
+      toS: 14,
+      sampleRate: RATE,
+      cents: 0,
+    });
+    judge.begin(second);
+    judge.hear(9, sound);
+    const judged = judge.end();
+    expect(judged?.extraS).toEqual([]);
+    expect(judged?.summary.right).toBe(16);
+  });
+
   it('finds the delay of the device in its first round where nobody has measured it', () => {
     const judge = createLiveJudge({ ...options, delayS: null });
     const first = play(judge, roundFrom(5), 3);

@@ -53,6 +53,8 @@ const SETTLED_S = 0.2;
 const LEAST_WAIT_S = 0.25;
 /** Before the first strum of a window, so that what rings from before is known. */
 const LEAD_IN_S = 0.8;
+/** A stroke this little before a round is one of its own that came early. */
+const EARLY_BEATS = 0.25;
 /** What is played late at the end of a round sounds into the next. */
 const TAIL_S = 0.15;
 /** Softer than this the input is too quiet to tell, dB under full scale. */
@@ -83,7 +85,8 @@ export function createLiveJudge({ sampleRate, delayS: known, referenceCents }: L
       },
       { referenceCents },
     );
-    return judgeTake(local, placed, evidence);
+    const judged = judgeTake(local, placed, evidence);
+    return { ...judged, extraS: judged.extraS.map((timeS) => timeS + fromS) };
   };
 
   return {
@@ -117,13 +120,16 @@ export function createLiveJudge({ sampleRate, delayS: known, referenceCents }: L
     },
     end() {
       if (!round) return null;
-      const { strums, startS, endS } = round;
+      const { strums, startS, endS, beatS } = round;
       round = null;
       const tailS = endS + (delayS ?? 0) + TAIL_S;
       const levelDb = 20 * Math.log10(rms(heard.slice(startS, endS)) + 1e-9);
       const judged = judgeOver(strums, startS - LEAD_IN_S, Math.min(tailS, heard.endS ?? tailS));
       if (delayS === null && judged.summary.played >= strums.length / 2) delayS = judged.delayS;
-      return { ...judged, levelDb };
+      // Before its start and behind its end other rounds are played.
+      const early = beatS * EARLY_BEATS;
+      const extraS = judged.extraS.filter((timeS) => timeS >= startS - early && timeS < endS - early);
+      return { ...judged, extraS, levelDb };
     },
   };
 }

@@ -6,7 +6,7 @@ import { SONG } from '../../riff/test-grid-song';
 import { difficultyOf, measureDifficulty, totalOf } from './difficulty';
 import { practiceItems } from './items';
 import { bestCleanPercent, LEITNER_DAYS, practisedDays, recordOf, type LoggedRound } from './log';
-import { writeLogCsv } from './log-csv';
+import { writeLogCsv } from '../log-table';
 import { planOf } from './plan';
 import { answerRound, DEFAULT_STAIR, standOn, stepsOf } from './stair';
 import { isWhole, planRound, WAYS } from './ways';

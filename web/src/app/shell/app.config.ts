@@ -11,8 +11,6 @@ import * as settingsEffects from '../state/settings/settings.effects';
 import { settingsFeature } from '../state/settings/settings.reducer';
 import * as guessesEffects from '../state/guesses/guesses.effects';
 import { guessesFeature } from '../state/guesses/guesses.reducer';
-import * as practiceEffects from '../state/practice/practice.effects';
-import { practiceFeature } from '../state/practice/practice.reducer';
 import * as shapesEffects from '../state/shapes/shapes.effects';
 import { shapesFeature } from '../state/shapes/shapes.reducer';
 import * as songsEffects from '../state/songs/songs.effects';
@@ -31,15 +29,6 @@ export const appConfig: ApplicationConfig = {
     provideState(settingsFeature),
     provideState(shapesFeature),
     provideState(guessesFeature),
-    provideState(practiceFeature),
-    provideEffects(
-      songsEffects,
-      importsEffects,
-      jobsEffects,
-      settingsEffects,
-      shapesEffects,
-      guessesEffects,
-      practiceEffects,
-    ),
+    provideEffects(songsEffects, importsEffects, jobsEffects, settingsEffects, shapesEffects, guessesEffects),
   ],
 };

@@ -16,7 +16,7 @@ export const routes: Routes = [
       ...STEPS.map(({ path, label, load }) => ({
         path,
         title: `${label} · Wild Needle`,
-        loadComponent: load,
+        ...load,
       })),
       {
         path: 'versions',

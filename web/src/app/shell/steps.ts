@@ -5,7 +5,7 @@ export interface Step {
   /** In the address of the song. */
   readonly path: string;
   readonly label: string;
-  readonly load: NonNullable<Route['loadComponent']>;
+  readonly load: Pick<Route, 'loadComponent'> | Pick<Route, 'loadChildren'>;
   /** What the bar under it counts; none without it. */
   readonly progress?: { readonly label: string };
 }
@@ -15,32 +15,34 @@ export const STEPS: readonly Step[] = [
   {
     path: 'tuning',
     label: 'Tuning',
-    load: () => import('../features/tuning/tuning.page').then((m) => m.TuningPage),
+    load: { loadComponent: () => import('../features/tuning/tuning.page').then((m) => m.TuningPage) },
   },
   {
     path: 'sections',
     label: 'Sections',
-    load: () => import('../features/sections/sections.page').then((m) => m.SectionsPage),
+    load: { loadComponent: () => import('../features/sections/sections.page').then((m) => m.SectionsPage) },
   },
   {
     path: 'riffs',
     label: 'Riffs',
-    load: () => import('../features/riffs/page/riffs.page').then((m) => m.RiffsPage),
+    load: { loadComponent: () => import('../features/riffs/page/riffs.page').then((m) => m.RiffsPage) },
     progress: { label: 'of the strums checked' },
   },
   {
     path: 'check',
     label: 'Check',
-    load: () => import('../features/check/page/check.page').then((m) => m.CheckPage),
+    load: { loadComponent: () => import('../features/check/page/check.page').then((m) => m.CheckPage) },
   },
   {
     path: 'sheet',
     label: 'Sheet',
-    load: () => import('../features/sheet/sheet.page').then((m) => m.SheetPage),
+    load: { loadComponent: () => import('../features/sheet/sheet.page').then((m) => m.SheetPage) },
   },
   {
     path: 'practice',
     label: 'Practice',
-    load: () => import('../features/practice/page/practice.page').then((m) => m.PracticePage),
+    load: {
+      loadChildren: () => import('../features/practice/practice.routes').then((m) => m.practiceRoutes),
+    },
   },
 ];

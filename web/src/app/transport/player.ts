@@ -71,6 +71,7 @@ export class Player {
   private readonly loopSignal = signal<Loop | null>(null);
   private readonly roundsSignal = signal(0);
   private readonly seamsSignal = signal(0);
+  private readonly jumpsSignal = signal(0);
   private readonly mutedSignal = signal(false);
   private readonly durationSignal = signal(0);
   private readonly countedSignal = signal<number | null>(null);
@@ -93,6 +94,8 @@ export class Player {
   readonly rounds = this.roundsSignal.asReadonly();
   /** Rounds of any loop that have ended; it only grows. */
   readonly seams = this.seamsSignal.asReadonly();
+  /** How often playback was begun, moved or changed by hand. */
+  readonly jumps = this.jumpsSignal.asReadonly();
   /** Nothing but the click sounds. */
   readonly muted = this.mutedSignal.asReadonly();
   readonly durationS = this.durationSignal.asReadonly();
@@ -179,6 +182,7 @@ export class Player {
     this.gain.gain.cancelScheduledValues(0);
     this.gain.gain.setTargetAtTime(this.level(), this.context.currentTime, FADE_S);
     this.startSegment(this.nowSignal(), this.clickIn(this.context, countIn));
+    this.jumped();
     this.frame = requestAnimationFrame(this.follow);
   }
 
@@ -261,11 +265,13 @@ export class Player {
     const bounded = Math.min(Math.max(0, timeS), Math.max(0, this.durationSignal()));
     if (this.playingSignal()) this.startSegment(bounded, this.countedInS());
     this.nowSignal.set(bounded);
+    this.jumped();
   }
 
   setSpeed(speed: number): void {
     this.speedSignal.set(Math.min(MAX_SPEED, Math.max(MIN_SPEED, Math.round(speed * 100) / 100)));
     this.restart();
+    this.jumped();
   }
 
   setLoop(loop: Loop | null): void {
@@ -275,6 +281,7 @@ export class Player {
     // Before the loop playback runs into it; behind it there is no way back, so it starts anew.
     if (loop && now >= loop.endS) this.seek(loop.startS);
     else this.restart();
+    this.jumped();
   }
 
   /** Another loop or speed when the round that plays has ended, counted in at the end of its rest; null takes that back. */
@@ -388,6 +395,10 @@ export class Player {
   private restart(): void {
     if (!this.playingSignal() || !this.context) return;
     this.startSegment(positionAt(this.segment, this.context.currentTime + LOOKAHEAD_S), this.countedInS());
+  }
+
+  private jumped(): void {
+    this.jumpsSignal.update((n) => n + 1);
   }
 
   /** How much longer the bar before playback is counted: what changes meanwhile does not cut it short. */

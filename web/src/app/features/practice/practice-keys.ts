@@ -6,6 +6,7 @@ export const PRACTICE_KEYS = {
   slip: { on: { Backspace: null }, caps: 'Bksp', does: 'That round had a slip' },
   plan: { on: { ArrowUp: -1, ArrowDown: 1 }, caps: '↑ ↓', does: 'Part of the plan before, after' },
   line: { on: { ArrowLeft: -1, ArrowRight: 1 }, caps: '← →', does: 'Line before, after' },
+  input: { on: { h: null }, caps: 'H', does: 'Input on, off: each strum is heard' },
   layer: { on: { ';': null }, caps: ';', does: 'Chords, with strokes, everything' },
   version: {
     on: { ',': -1, '.': 1 },

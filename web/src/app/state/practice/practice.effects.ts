@@ -1,5 +1,5 @@
 import { inject } from '@angular/core';
-import { Actions, createEffect, ofType, ROOT_EFFECTS_INIT } from '@ngrx/effects';
+import { Actions, createEffect, ofType } from '@ngrx/effects';
 import { Store } from '@ngrx/store';
 import { catchError, concatMap, from, map, of, switchMap, tap, withLatestFrom } from 'rxjs';
 import * as z from 'zod';
@@ -36,7 +36,7 @@ function store(change: (storage: Storage) => void): void {
 export const restoreUnsent = createEffect(
   (actions$ = inject(Actions)) =>
     actions$.pipe(
-      ofType(ROOT_EFFECTS_INIT),
+      ofType(practiceActions.opened),
       map(() => practiceApiActions.unsentRestored({ rounds: storedRounds() })),
     ),
   { functional: true },
@@ -60,7 +60,7 @@ export const loadRounds = createEffect(
 export const keepRounds = createEffect(
   (actions$ = inject(Actions), api = inject(Api), state = inject(Store)) =>
     actions$.pipe(
-      ofType(practiceActions.opened, practiceActions.roundPlayed),
+      ofType(practiceApiActions.unsentRestored, practiceActions.roundPlayed),
       tap((action) => {
         if ('round' in action) {
           store((s) => s.setItem(PREFIX + action.round.id, JSON.stringify(action.round)));

@@ -15,6 +15,7 @@ export const settingsActions = createActionGroup({
     'Strings Chosen': props<{ stringSet: string; scaleMm: number }>(),
     'Stair Changed': props<{ stair: StairSettings }>(),
     'Practice Minutes Changed': props<{ practiceMinutes: number }>(),
+    'Input Delay Measured': props<{ inputDelayMs: number }>(),
     'Pedal Assigned': props<{ command: string; pedal: string | null }>(),
   },
 });

@@ -30,6 +30,7 @@ const storedSchema = z.object({
   spelling: z.enum(['key', 'sharps', 'flats']).catch(DEFAULT_SETTINGS.spelling),
   stair: stairSchema.catch(DEFAULT_SETTINGS.stair),
   practiceMinutes: z.int().min(5).max(180).catch(DEFAULT_SETTINGS.practiceMinutes),
+  inputDelayMs: z.number().min(0).max(1000).nullable().catch(DEFAULT_SETTINGS.inputDelayMs),
   stringSet: z.string().catch(DEFAULT_SETTINGS.stringSet),
   scaleMm: z.number().min(500).max(800).catch(DEFAULT_SETTINGS.scaleMm),
 });
@@ -79,6 +80,7 @@ export const keepSettings = createEffect(
         settingsActions.stringsChosen,
         settingsActions.stairChanged,
         settingsActions.practiceMinutesChanged,
+        settingsActions.inputDelayMeasured,
       ),
       withLatestFrom(store.select(settingsFeature.selectSettingsState)),
       tap(([, settings]) => {

@@ -26,6 +26,10 @@ export const settingsFeature = createFeature({
       ...state,
       practiceMinutes,
     })),
+    on(settingsActions.inputDelayMeasured, (state, { inputDelayMs }): SettingsState => ({
+      ...state,
+      inputDelayMs,
+    })),
     // A pedal does one thing.
     on(settingsActions.pedalAssigned, (state, { command, pedal }): SettingsState => {
       const others = Object.entries(state.pedals).filter(([c, p]) => c !== command && p !== pedal);

@@ -24,6 +24,8 @@ export interface SettingsState {
   readonly stair: StairSettings;
   /** That the player has for practising a day. */
   readonly practiceMinutes: number;
+  /** From the loudspeaker back through the input; null until it is measured. */
+  readonly inputDelayMs: number | null;
   /** Length of the open strings. */
   readonly scaleMm: number;
 }
@@ -40,5 +42,6 @@ export const DEFAULT_SETTINGS: SettingsState = {
   stringSet: '10–46',
   stair: DEFAULT_STAIR,
   practiceMinutes: 20,
+  inputDelayMs: null,
   scaleMm: USUAL_SCALE_MM,
 };

@@ -21,10 +21,10 @@ import {
   practisedDays,
   stepsOf,
   WAYS,
-  writeLogCsv,
   type LoggedRound,
   type PlannedItem,
 } from '@wild-needle/core/practice';
+import { writeLogCsv } from '@wild-needle/core/practice/log-table';
 import type { Layer } from '@wild-needle/core/riff';
 import type { PracticeRound } from '@wild-needle/contract';
 import { OpenSongStore } from '../../../open-song/open-song.store';
@@ -36,6 +36,8 @@ import { practiceFeature } from '../../../state/practice/practice.reducer';
 import { settingsActions } from '../../../state/settings/settings.actions';
 import { settingsFeature } from '../../../state/settings/settings.reducer';
 import { Player } from '../../../transport/player';
+import { HeardPanel } from '../heard/heard-panel';
+import { HeardYou } from '../heard/heard-you';
 import { PracticeLog } from '../log/practice-log';
 import { PlanList } from '../plan/plan-list';
 import { PRACTICE_KEYS } from '../practice-keys';
@@ -72,6 +74,7 @@ function logged(round: PracticeRound): LoggedRound {
 @Component({
   selector: 'wn-practice-page',
   imports: [
+    HeardPanel,
     MatButton,
     MatButtonToggleModule,
     MatMenuModule,
@@ -84,7 +87,7 @@ function logged(round: PracticeRound): LoggedRound {
   ],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'onKey($event)' },
-  providers: [FullScreen, PracticeRun, PracticeView],
+  providers: [FullScreen, HeardYou, PracticeRun, PracticeView],
   templateUrl: './practice.page.html',
   styleUrl: './practice.page.scss',
 })
@@ -94,6 +97,7 @@ export class PracticePage implements OnDestroy {
   protected readonly run = inject(PracticeRun);
   protected readonly view = inject(PracticeView);
   protected readonly full = inject(FullScreen);
+  protected readonly heard = inject(HeardYou);
   private readonly store = inject(Store);
   private readonly page = inject(DOCUMENT);
   protected readonly keys = PRACTICE_KEYS;
@@ -227,6 +231,7 @@ export class PracticePage implements OnDestroy {
     slip: () => this.run.answer('slip'),
     plan: (by) => this.stepPlan(by),
     line: (by) => this.view.turn(by),
+    input: () => this.heard.toggle(),
     layer: () => this.view.nextLayer(),
     version: (by) => this.view.stepVersion(by),
     way: () => this.run.nextWay(),

@@ -32,7 +32,10 @@ interface Round {
   readonly plan: RoundPlan;
   readonly item: PracticeItem;
   readonly way: Way;
+  /** From 1, since the part was taken up. */
   readonly number: number;
+  /** Of all rounds of this screen. */
+  readonly serial: number;
   readonly answer: RoundAnswer | null;
   readonly heard: HeardRound | null;
 }
@@ -49,15 +52,19 @@ export class PracticeRun {
   private readonly stairSignal = signal<StairState>(standOn(this.settings().fromPercent));
   private readonly waySignal = signal<Way>('whole');
   private readonly planSignal = signal<RoundPlan | null>(null);
-  /** The round that plays, and the one before it while nothing was said of it yet. */
+  /** The round that plays, and the one before it until it is in the log: something may still be said of it, or heard. */
   private current: Round | null = null;
   private before: Round | null = null;
+  private serials = 0;
   private rounds = 0;
   private clean = 0;
   private readonly lastSignal = signal<{ readonly number: number; readonly answer: RoundAnswer } | null>(
     null,
   );
   private readonly numberSignal = signal(0);
+  private readonly serialSignal = signal(0);
+  /** An input listens: rounds wait for what it has heard before they go into the log. */
+  readonly isListenedTo = signal(false);
 
   readonly item = this.itemSignal.asReadonly();
   readonly stair = this.stairSignal.asReadonly();
@@ -73,6 +80,8 @@ export class PracticeRun {
     const [item, plan] = [this.item(), this.plan()];
     return item && plan ? { startBar: item.startBar + plan.fromBar, bars: plan.bars } : null;
   });
+  /** Of the round that plays, among all rounds of this screen. */
+  readonly serial = this.serialSignal.asReadonly();
   readonly beatsPerMinute = computed(() => {
     const [item, { percent }] = [this.item(), this.stair()];
     return item ? Math.round((item.bpm * percent) / 100) : null;
@@ -134,17 +143,24 @@ export class PracticeRun {
     this.stand(stepBy(this.stair(), this.settings(), by).percent);
   }
 
-  /** What the player says of a round. */
+  /** What the player says of the round that plays, or of the one that has just ended. */
   answer(answer: RoundAnswer): void {
-    const isOfThis = this.before === null || this.share() > SAID_OF_THIS;
-    const round = isOfThis ? this.current : this.before;
-    if (!round || round.answer !== null || (isOfThis && this.rounds === 0 && !this.player.playing())) return;
+    const isOfThis = this.before?.answer !== null || this.share() > SAID_OF_THIS;
+    if (isOfThis && this.rounds === 0 && !this.player.playing()) return;
+    this.answerOne(isOfThis ? this.current : this.before, answer);
+  }
+
+  /** What was heard says it of a round. */
+  answerHeard(serial: number, answer: RoundAnswer): void {
+    this.answerOne([this.before, this.current].find((round) => round?.serial === serial) ?? null, answer);
+  }
+
+  private answerOne(round: Round | null, answer: RoundAnswer): void {
+    if (!round || round.answer !== null) return;
     const answered = { ...round, answer };
-    if (isOfThis) this.current = answered;
-    else {
-      this.before = null;
-      this.log(answered);
-    }
+    if (round === this.current) this.current = answered;
+    else this.before = answered;
+    this.settle();
     this.lastSignal.set({ number: round.number, answer });
     if (isWhole(round.plan, round.item.bars)) {
       this.stairSignal.update((stair) => answerRound(stair, this.settings(), answer));
@@ -154,9 +170,18 @@ export class PracticeRun {
   }
 
   /** What the input has heard of a round. */
-  heard(number: number, heard: HeardRound): void {
-    if (this.current?.number === number) this.current = { ...this.current, heard };
-    else if (this.before?.number === number) this.before = { ...this.before, heard };
+  heard(serial: number, heard: HeardRound): void {
+    if (this.current?.serial === serial) this.current = { ...this.current, heard };
+    else if (this.before?.serial === serial) this.before = { ...this.before, heard };
+    this.settle();
+  }
+
+  /** A round of which everything is known goes into the log. */
+  private settle(): void {
+    const { before } = this;
+    if (!before || before.answer === null || (this.isListenedTo() && before.heard === null)) return;
+    this.before = null;
+    this.log(before);
   }
 
   /** How much of the round has played. */
@@ -181,10 +206,10 @@ export class PracticeRun {
   }
 
   private startRound(item: PracticeItem, plan: RoundPlan): void {
-    this.current = {
-      ...{ plan, item, way: this.way(), number: this.rounds + 1, answer: null, heard: null },
-    };
-    this.numberSignal.set(this.rounds + 1);
+    const [number, serial] = [this.rounds + 1, ++this.serials];
+    this.current = { ...{ plan, item, way: this.way(), number, serial, answer: null, heard: null } };
+    this.numberSignal.set(number);
+    this.serialSignal.set(serial);
     this.planSignal.set(plan);
   }
 
@@ -194,9 +219,8 @@ export class PracticeRun {
     // Another loop was set by hand: that is no round of the plan.
     const loop = this.player.loop();
     if (this.before) this.log(this.before);
-    this.before = null;
-    if (current.answer === null) this.before = current;
-    else this.log(current);
+    this.before = current;
+    this.settle();
     this.rounds++;
     const plan = this.next ?? this.planNow(item);
     this.next = null;

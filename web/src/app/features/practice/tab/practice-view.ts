@@ -55,7 +55,7 @@ export interface TabLine extends BarsAsRiff {
   readonly strums: readonly LineStrum[];
 }
 
-function countOf(riff: Riff, ticks: number): string {
+export function countOf(riff: Riff, ticks: number): string {
   const { unit } = riff.bars[barOf(riff, ticks)] ?? { unit: 4 };
   const beat = beatInBar(riff, ticks);
   const syllable = countSyllable(Math.round(beat * ticksPerBeat(unit)), unit);

@@ -262,7 +262,10 @@ export class RunningTab {
         ? [
             {
               y: COUNTS_PX + 1 + row.room.namesPx + y * row.scale - 11,
-              name: spellPitchClass(pitchClassOf(stringsMidi[stringsMidi.length - string] + capo), this.view.key()),
+              name: spellPitchClass(
+                pitchClassOf(stringsMidi[stringsMidi.length - string] + capo),
+                this.view.key(),
+              ),
             },
           ]
         : [],
