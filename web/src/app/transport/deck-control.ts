@@ -115,6 +115,9 @@ export class DeckControl {
   /** While it is set, Space taps a rhythm to the playing sound and does not stop it. */
   tapping: (() => void) | null = null;
 
+  /** While a part is practised, what is said of its rounds. */
+  answering: ((answer: 'clean' | 'slip') => void) | null = null;
+
   togglePlay(): void {
     if (this.player.playing()) this.player.stop();
     else void this.player.play(this.countIn() ? this.barBeforePlay() : null);
@@ -189,6 +192,8 @@ export class DeckControl {
       on: () => this.shiftLoop(1),
       source: () => this.nextSource(),
       speed: () => this.player.setSpeed(MIN_SPEED + value * (MAX_SPEED - MIN_SPEED)),
+      clean: () => this.answering?.('clean'),
+      slip: () => this.answering?.('slip'),
     };
     commands[command]();
   }

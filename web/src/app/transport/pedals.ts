@@ -8,7 +8,10 @@ import { Store } from '@ngrx/store';
 import { settingsActions } from '../state/settings/settings.actions';
 import { settingsFeature } from '../state/settings/settings.reducer';
 
-export const PEDAL_COMMANDS = ['play', 'slow', 'start', 'loop', 'back', 'on', 'source', 'speed'] as const;
+export const PEDAL_COMMANDS = [
+  ...(['play', 'slow', 'start', 'loop', 'back', 'on', 'source', 'speed'] as const),
+  ...(['clean', 'slip'] as const),
+] as const;
 export type PedalCommand = (typeof PEDAL_COMMANDS)[number];
 
 /** A pedal by what it sends, as 'control 64'; the channel does not matter. */

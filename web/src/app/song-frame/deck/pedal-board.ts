@@ -14,6 +14,8 @@ const WORDS: Readonly<Record<PedalCommand, string>> = {
   on: 'Loop a beat on',
   source: 'Recording, my tab, each ear',
   speed: 'Speed (expression pedal)',
+  clean: 'Practice: clean',
+  slip: 'Practice: slip',
 };
 const DEVICE_WORDS = {
   none: 'No MIDI pedal is plugged in. The board below sends the same.',

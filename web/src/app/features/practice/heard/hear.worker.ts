@@ -4,7 +4,7 @@ import {
   playSimulated,
   SIMULATED_DELAY_S,
   type LiveJudge,
-} from '@wild-needle/core/practice';
+} from '@wild-needle/core/practice/live';
 import type { HearAnswer, HearTask, NumberedRound } from './hear-client';
 
 /** Behind the end of a round, for what is played late. */

@@ -1,6 +1,7 @@
 /** What was heard of a round, in words and as a proposal. */
-import { TOO_QUIET_DB, type JudgedRound, type JudgedStrum } from '@wild-needle/core/practice';
-import type { RoundAnswer } from '@wild-needle/core/practice';
+import { TOO_QUIET_DB, type JudgedRound } from '@wild-needle/core/practice/live';
+import { type JudgedStrum } from '@wild-needle/core/practice/take';
+import type { RoundAnswer } from '@wild-needle/core/practice/plan';
 import { nameNotes, type Key } from '@wild-needle/core/theory';
 import type { HeardRound } from '@wild-needle/contract';
 

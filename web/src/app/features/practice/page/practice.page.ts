@@ -23,7 +23,7 @@ import {
   WAYS,
   type LoggedRound,
   type PlannedItem,
-} from '@wild-needle/core/practice';
+} from '@wild-needle/core/practice/plan';
 import { writeLogCsv } from '@wild-needle/core/practice/log-table';
 import type { Layer } from '@wild-needle/core/riff';
 import type { PracticeRound } from '@wild-needle/contract';
@@ -35,6 +35,7 @@ import { practiceActions } from '../../../state/practice/practice.actions';
 import { practiceFeature } from '../../../state/practice/practice.reducer';
 import { settingsActions } from '../../../state/settings/settings.actions';
 import { settingsFeature } from '../../../state/settings/settings.reducer';
+import { DeckControl } from '../../../transport/deck-control';
 import { Player } from '../../../transport/player';
 import { HeardPanel } from '../heard/heard-panel';
 import { HeardYou } from '../heard/heard-you';
@@ -98,6 +99,7 @@ export class PracticePage implements OnDestroy {
   protected readonly view = inject(PracticeView);
   protected readonly full = inject(FullScreen);
   protected readonly heard = inject(HeardYou);
+  private readonly control = inject(DeckControl);
   private readonly store = inject(Store);
   private readonly page = inject(DOCUMENT);
   protected readonly keys = PRACTICE_KEYS;
@@ -158,6 +160,7 @@ export class PracticePage implements OnDestroy {
 
   constructor() {
     inject(ScreenKeys).show(PRACTICE_KEYS);
+    this.control.answering = (answer) => this.run.answer(answer);
     effect(() => {
       const songId = this.song.songId();
       if (songId !== null) untracked(() => this.store.dispatch(practiceActions.opened({ songId })));
@@ -176,6 +179,7 @@ export class PracticePage implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.control.answering = null;
     this.player.setMuted(false);
     const document = this.song.document();
     if (document && this.view.version() !== 'as-written') this.player.setTab(document);

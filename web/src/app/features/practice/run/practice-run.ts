@@ -16,7 +16,7 @@ import {
   type RoundPlan,
   type StairState,
   type Way,
-} from '@wild-needle/core/practice';
+} from '@wild-needle/core/practice/plan';
 import { timeAtBeat } from '@wild-needle/core/riff';
 import type { HeardRound } from '@wild-needle/contract';
 import { OpenSongStore } from '../../../open-song/open-song.store';

@@ -1,7 +1,7 @@
 /** The speed stair: its steps, the one that is stood on, and how many clean rounds it has. */
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { scaleLinear } from 'd3-scale';
-import { stepsOf } from '@wild-needle/core/practice';
+import { stepsOf } from '@wild-needle/core/practice/plan';
 import { PracticeRun } from '../run/practice-run';
 
 const WIDTH_PX = 248;
@@ -65,7 +65,7 @@ const LABEL_PX = 24;
       display: block;
       position: relative;
       width: 248px;
-      height: 212px;
+      height: 196px;
     }
     .speed {
       position: absolute;
@@ -118,7 +118,7 @@ const LABEL_PX = 24;
       display: flex;
       align-items: center;
       gap: 6px;
-      height: 40px;
+      height: 32px;
       white-space: nowrap;
     }
     .discs b {

@@ -1,0 +1,12 @@
+export { practiceItems } from './items';
+export type { PracticeItem } from './items';
+export { difficultyOf, measureDifficulty, totalOf } from './difficulty';
+export type { Difficulty, DifficultyMeasures } from './difficulty';
+export { answerRound, DEFAULT_STAIR, standOn, stepBy, stepsOf } from './stair';
+export type { RoundAnswer, StairSettings, StairState } from './stair';
+export { isWhole, planRound, WAYS } from './ways';
+export type { RoundPlan, SoFar, Way } from './ways';
+export { bestCleanPercent, LEITNER_DAYS, practisedDays, recordOf } from './log';
+export type { ItemRecord, LoggedRound, PractisedDay } from './log';
+export { isDue, planOf } from './plan';
+export type { PlannedItem, PlanOptions } from './plan';
