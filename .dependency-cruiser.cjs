@@ -17,6 +17,8 @@ const CORE = {
   playback: ['units', 'dsp', 'mir', 'riff', 'synth'],
   check: ['units', 'dsp', 'theory', 'guitar', 'mir', 'riff'],
   practice: ['units', 'theory', 'guitar', 'riff'],
+  // a player judged while playing, and one who is not there
+  live: ['units', 'dsp', 'riff', 'synth', 'check', 'mir', 'practice'],
 };
 // These may name the result types of others, so that comparing never pulls signal processing into the main bundle.
 const TYPES_ONLY = { practice: ['mir', 'check'], draft: ['mir', 'analysis'] };
@@ -68,7 +70,9 @@ const PAGE = {
   transport: ['shared', 'state', 'open-song', 'recording'],
   // How written strums are drawn, wherever they are.
   tab: ['shared'],
-  features: ['api', 'shared', 'state', 'open-song', 'recording', 'transport', 'tab'],
+  // The guitar on its way in.
+  input: ['shared'],
+  features: ['input', 'api', 'shared', 'state', 'open-song', 'recording', 'transport', 'tab'],
   'song-frame': ['api', 'shared', 'state', 'open-song', 'recording', 'transport'],
 };
 for (const [f, ok] of Object.entries(PAGE)) {
@@ -125,7 +129,7 @@ forbidden.push(
     from: { path: '^contract/', pathNot: '\\.spec\\.ts$' },
     to: {
       path: '^(core|server|web)/',
-      pathNot: '^core/src/(units|theory|guitar|riff|formats)/index\\.ts$',
+      pathNot: '^core/src/(units|theory|guitar|riff|formats|practice)/index\\.ts$',
       dependencyTypesNot: ['type-only'],
     },
   },
@@ -182,7 +186,10 @@ forbidden.push(
     name: 'dsp-in-workers-only',
     severity: 'error',
     from: { path: '^web/src/app/', pathNot: '\\.(worker|spec)\\.ts$' },
-    to: { path: '^core/src/(dsp|mir|check|synth|analysis|playback)/', dependencyTypesNot: ['type-only'] },
+    to: {
+      path: '^core/src/(dsp|mir|check|synth|analysis|playback|live)/',
+      dependencyTypesNot: ['type-only'],
+    },
   },
   {
     name: 'dsp-in-audio-only',

@@ -1,5 +1,5 @@
 /** A take held against its tab from the command line: `wild-needle/written@1` in, `wild-needle/judged@1` out. */
-import type { JudgedStrum } from '@wild-needle/core/practice/take';
+import type { JudgedStrum } from '@wild-needle/core/practice';
 import type { MidiNote } from '@wild-needle/core/units';
 
 /** The answer; times in seconds of the tab, offsets in milliseconds. */

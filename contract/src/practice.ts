@@ -1,6 +1,6 @@
 /** The log of practising: one row for each round that was played. It belongs to the player, and outlives the song that it was about. */
 import * as z from 'zod';
-import { WAYS } from '@wild-needle/core/practice/plan';
+import { WAYS } from '@wild-needle/core/practice';
 import { TEXT_LIMITS } from '@wild-needle/core/riff';
 import { text } from './text';
 

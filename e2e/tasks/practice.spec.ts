@@ -115,8 +115,7 @@ test('a slip of the simulated player is named at its strum; log and plan know it
   await page.keyboard.press(' ');
 
   const rounds = async (): Promise<z.infer<typeof practiceRoundSchema>[]> => {
-    const query = new URLSearchParams({ songId });
-    const answer = await fetch(`${app.url}${ROUTES.listPracticeRounds.path}?${query}`);
+    const answer = await fetch(`${app.url}${ROUTES.listPracticeRounds.path}?songId=${songId}`);
     return z.array(practiceRoundSchema).parse(await answer.json());
   };
   await expect.poll(async () => (await rounds()).at(0)?.answer).toBe('slip');
@@ -144,7 +143,9 @@ test('rounds that are played while the server is away are sent when it is back',
   await page.reload();
   await expect(page.getByRole('option', { name: /Ladder.*last played today/ })).toBeVisible();
   await expect
-    .poll(async () => (await fetch(`${ownApp.url}/api/practice-rounds?songId=${songId}`)).json())
+    .poll(async (): Promise<unknown> =>
+      (await fetch(`${ownApp.url}/api/practice-rounds?songId=${songId}`)).json(),
+    )
     .toMatchObject([{ answer: 'clean', percent: 60 }]);
 });
 

@@ -7,7 +7,7 @@ import {
   type JudgedTake,
   type PlacedTake,
   type Take,
-} from '@wild-needle/core/practice/take';
+} from '@wild-needle/core/practice';
 import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/units';
 import { decodeAudio } from './decode';
 

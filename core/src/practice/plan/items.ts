@@ -70,9 +70,9 @@ export function practiceItems(document: SongDocument): PracticeItem[] {
         })
       : [];
     const next = played.at(i + 1);
-    const meets = next && endBarOf(document, section) === next.section.startBar && next.key !== key;
-    const turnId = `turn:${key}>${next?.key}`;
     // Songs break where one riff becomes the next: the last bar of the one and the first of the other.
+    const turnId = `turn:${key}>${next?.key}`;
+    const meets = next?.section.startBar === endBarOf(document, section) && next.key !== key;
     const turn =
       meets && isNew(turnId)
         ? over(next.section.startBar - 1, 2, {

@@ -64,10 +64,12 @@ describe('difficulty', () => {
 
 describe('the stair', () => {
   const after = (answers: string, from = 60, slipsBack = 3) =>
-    [...answers].reduce(
-      (state, a) => answerRound(state, { ...DEFAULT_STAIR, slipsBack }, a === 'c' ? 'clean' : 'slip'),
-      standOn(from),
-    );
+    answers
+      .split('')
+      .reduce(
+        (state, a) => answerRound(state, { ...DEFAULT_STAIR, slipsBack }, a === 'c' ? 'clean' : 'slip'),
+        standOn(from),
+      );
 
   // Answers, percent before; percent, clean rounds and slips after.
   it.each([

@@ -53,6 +53,9 @@ const EXTRA = 0.1;
 /** And not be the same stroke as one that is taken: strings are struck one after the other. */
 const SAME_STROKE_S = 0.05;
 
+/** Softer than this an input is too quiet to tell, dB under full scale. */
+export const TOO_QUIET_DB = -60;
+
 /** A take as an input has recorded it, with the beats that were counted and played along to. */
 export interface Take {
   readonly samples: Float32Array;

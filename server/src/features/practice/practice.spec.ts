@@ -9,7 +9,7 @@ const SONG = randomUUID();
 const roundsOf = async (songId: string): Promise<PracticeRound[]> =>
   z
     .array(practiceRoundSchema)
-    .parse(await (await server.ask(`/api/practice-rounds?${new URLSearchParams({ songId })}`)).json());
+    .parse(await (await server.ask(`/api/practice-rounds?songId=${songId}`)).json());
 const keep = (id: string, body: unknown): Promise<Response> =>
   server.ask(`/api/practice-rounds/${id}`, {
     method: 'PUT',

@@ -12,7 +12,7 @@ export function silentWav(durationS: number): ArrayBuffer {
   const bytes = new ArrayBuffer(HEADER_BYTES + length);
   const view = new DataView(bytes);
   const word = (at: number, letters: string): void =>
-    [...letters].forEach((letter, i) => view.setUint8(at + i, letter.charCodeAt(0)));
+    letters.split('').forEach((letter, i) => view.setUint8(at + i, letter.charCodeAt(0)));
   word(0, 'RIFF');
   view.setUint32(4, HEADER_BYTES - 8 + length, true);
   word(8, 'WAVEfmt ');

@@ -1,5 +1,5 @@
 /** The words of Practice. */
-import type { PlannedItem, PracticeItem, Way } from '@wild-needle/core/practice/plan';
+import type { PlannedItem, PracticeItem, Way } from '@wild-needle/core/practice';
 import { markWords, type Strum } from '@wild-needle/core/riff';
 import { dayOf, movedBy } from '../../shared/words';
 

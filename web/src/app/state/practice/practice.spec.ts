@@ -33,7 +33,7 @@ function page(api: Partial<Api>): Store {
       { provide: Api, useValue: api },
     ],
   });
-  return TestBed.inject(Store);
+  return TestBed.inject<Store>(Store);
 }
 const ids = (rounds: readonly PracticeRound[]): number[] => rounds.map((r) => Number(r.id.slice(-1)));
 

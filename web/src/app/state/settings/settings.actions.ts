@@ -1,5 +1,5 @@
 import { createActionGroup, props } from '@ngrx/store';
-import type { StairSettings } from '@wild-needle/core/practice/plan';
+import type { StairSettings } from '@wild-needle/core/practice';
 import type { SettingsState } from './settings.state';
 
 export const settingsActions = createActionGroup({

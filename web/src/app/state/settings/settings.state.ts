@@ -1,6 +1,6 @@
 /** What the user prefers on this computer: how it looks and sounds, and the guitar that is played. */
 import { USUAL_SCALE_MM } from '@wild-needle/core/guitar';
-import { DEFAULT_STAIR, type StairSettings } from '@wild-needle/core/practice/plan';
+import { DEFAULT_STAIR, type StairSettings } from '@wild-needle/core/practice';
 import type { Spelling } from '@wild-needle/core/theory';
 
 export interface SettingsState {

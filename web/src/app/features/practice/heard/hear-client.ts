@@ -1,5 +1,5 @@
 /** The typed way to the worker that judges a player while playing. */
-import type { JudgedRound, LiveAnswer, LiveRound } from '@wild-needle/core/practice/live';
+import type { JudgedRound, LiveAnswer, LiveRound } from '@wild-needle/core/live';
 
 export interface NumberedRound extends LiveRound {
   readonly number: number;

@@ -1,10 +1,5 @@
 /** Judges what an input hears, round by round, off the main thread. A round ends when its last strum has sounded, which is a moment into the next. */
-import {
-  createLiveJudge,
-  playSimulated,
-  SIMULATED_DELAY_S,
-  type LiveJudge,
-} from '@wild-needle/core/practice/live';
+import { createLiveJudge, playSimulated, SIMULATED_DELAY_S, type LiveJudge } from '@wild-needle/core/live';
 import type { HearAnswer, HearTask, NumberedRound } from './hear-client';
 
 /** Behind the end of a round, for what is played late. */

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButton } from '@angular/material/button';
 import { MatMenuModule } from '@angular/material/menu';
 import { scaleLinear } from 'd3-scale';
-import { TOO_QUIET_DB } from '@wild-needle/core/practice/live';
+import { TOO_QUIET_DB } from '@wild-needle/core/practice';
 import { INPUT_CHANNELS } from '../../../input/audio-input';
 import { verdictPath } from '../../../shared/verdict-paths';
 import { PRACTICE_KEYS } from '../practice-keys';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { JudgedRound } from '@wild-needle/core/practice/live';
-import type { JudgedStrum } from '@wild-needle/core/practice/take';
+import type { JudgedRound } from '@wild-needle/core/live';
+import type { JudgedStrum } from '@wild-needle/core/practice';
 import { heardRoundOf, offsetWords, proposalOf, slipsOf, type RoundStrum } from './heard-words';
 
 const STRUM: RoundStrum = { place: 'Bar 2, 3 &', name: 'D#5', palmMuted: false, dead: false };

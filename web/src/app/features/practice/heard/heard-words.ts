@@ -1,7 +1,6 @@
 /** What was heard of a round, in words and as a proposal. */
-import { TOO_QUIET_DB, type JudgedRound } from '@wild-needle/core/practice/live';
-import { type JudgedStrum } from '@wild-needle/core/practice/take';
-import type { RoundAnswer } from '@wild-needle/core/practice/plan';
+import type { JudgedRound } from '@wild-needle/core/live';
+import { TOO_QUIET_DB, type JudgedStrum, type RoundAnswer } from '@wild-needle/core/practice';
 import { nameNotes, type Key } from '@wild-needle/core/theory';
 import type { HeardRound } from '@wild-needle/contract';
 

@@ -4,8 +4,8 @@
  */
 import { computed, DestroyRef, effect, inject, Injectable, signal, untracked } from '@angular/core';
 import { Store } from '@ngrx/store';
-import type { JudgedRound, LiveAnswer, LiveRound } from '@wild-needle/core/practice/live';
-import type { RoundAnswer } from '@wild-needle/core/practice/plan';
+import type { JudgedRound, LiveAnswer, LiveRound } from '@wild-needle/core/live';
+import type { RoundAnswer } from '@wild-needle/core/practice';
 import { barTimesS, strumsInPasses, type StrumInPass } from '@wild-needle/core/riff';
 import { AudioInput, channelOf } from '../../../input/audio-input';
 import { OpenSongStore } from '../../../open-song/open-song.store';

@@ -12,7 +12,7 @@ import {
 import { MatButton } from '@angular/material/button';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import type { PlannedItem, PractisedDay } from '@wild-needle/core/practice/plan';
+import type { PlannedItem, PractisedDay } from '@wild-needle/core/practice';
 import { observeSize } from '../../../shared/observe-size';
 import { HandsRest } from '../run/hands-rest';
 import { bpmOf, dayWords } from '../practice-words';

@@ -23,7 +23,7 @@ import {
   WAYS,
   type LoggedRound,
   type PlannedItem,
-} from '@wild-needle/core/practice/plan';
+} from '@wild-needle/core/practice';
 import { writeLogCsv } from '@wild-needle/core/practice/log-table';
 import type { Layer } from '@wild-needle/core/riff';
 import type { PracticeRound } from '@wild-needle/contract';

@@ -1,6 +1,6 @@
 /** How hard a part is and why: a wedge of four shares, tempo, shifts, stretch and strings crossed, that grows with their sum. */
 import { ChangeDetectionStrategy, Component, computed, input } from '@angular/core';
-import type { Difficulty } from '@wild-needle/core/practice/plan';
+import type { Difficulty } from '@wild-needle/core/practice';
 
 const PX_A_POINT = 6;
 const WIDTH_PX = 64;

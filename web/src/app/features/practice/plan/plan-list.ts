@@ -9,7 +9,7 @@ import {
   input,
   output,
 } from '@angular/core';
-import type { PlannedItem } from '@wild-needle/core/practice/plan';
+import type { PlannedItem } from '@wild-needle/core/practice';
 import { scrollIntoSight } from '../../../shared/scroll-into-sight';
 import { movedBy } from '../../../shared/words';
 import { bpmOf, itemName, lastPlayedWords, spokenItem } from '../practice-words';

@@ -16,7 +16,7 @@ import {
   type RoundPlan,
   type StairState,
   type Way,
-} from '@wild-needle/core/practice/plan';
+} from '@wild-needle/core/practice';
 import { timeAtBeat } from '@wild-needle/core/riff';
 import type { HeardRound } from '@wild-needle/contract';
 import { OpenSongStore } from '../../../open-song/open-song.store';
@@ -156,7 +156,7 @@ export class PracticeRun {
   }
 
   private answerOne(round: Round | null, answer: RoundAnswer): void {
-    if (!round || round.answer !== null) return;
+    if (round?.answer !== null) return;
     const answered = { ...round, answer };
     if (round === this.current) this.current = answered;
     else this.before = answered;
@@ -179,7 +179,7 @@ export class PracticeRun {
   /** A round of which everything is known goes into the log. */
   private settle(): void {
     const { before } = this;
-    if (!before || before.answer === null || (this.isListenedTo() && before.heard === null)) return;
+    if (before?.answer == null || (this.isListenedTo() && before.heard === null)) return;
     this.before = null;
     this.log(before);
   }

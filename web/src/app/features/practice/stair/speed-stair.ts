@@ -1,7 +1,7 @@
 /** The speed stair: its steps, the one that is stood on, and how many clean rounds it has. */
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { scaleLinear } from 'd3-scale';
-import { stepsOf } from '@wild-needle/core/practice/plan';
+import { stepsOf } from '@wild-needle/core/practice';
 import { PracticeRun } from '../run/practice-run';
 
 const WIDTH_PX = 248;

@@ -2,7 +2,7 @@
 import { ChangeDetectionStrategy, Component, computed, inject, output } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { Store } from '@ngrx/store';
-import { DEFAULT_STAIR, type StairSettings } from '@wild-needle/core/practice/plan';
+import { DEFAULT_STAIR, type StairSettings } from '@wild-needle/core/practice';
 import { settingsActions } from '../../../state/settings/settings.actions';
 import { settingsFeature } from '../../../state/settings/settings.reducer';
 

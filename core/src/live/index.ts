@@ -1,3 +1,3 @@
-export { createLiveJudge, TOO_QUIET_DB } from './live-judge';
+export { createLiveJudge } from './live-judge';
 export type { JudgedRound, LiveAnswer, LiveJudge, LiveOptions, LiveRound } from './live-judge';
 export { mistakesOf, playSimulated, SIMULATED_DELAY_S } from './simulated-player';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { WrittenStrum } from '../../check';
-import { createLiveJudge, TOO_QUIET_DB, type LiveAnswer, type LiveRound } from './live-judge';
+import type { WrittenStrum } from '../check';
+import { TOO_QUIET_DB } from '../practice';
+import { createLiveJudge, type LiveAnswer, type LiveRound } from './live-judge';
 import { mistakesOf, playSimulated, SIMULATED_DELAY_S } from './simulated-player';
 import { TakeBuffer } from './take-buffer';
 

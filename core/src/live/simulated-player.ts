@@ -2,10 +2,10 @@
  * A player who is not there: plays a round of the tab with mistakes that are known, so that everything can be tried without a guitar. The sound
  * is that of the plucked strings of `core/synth`, through no amplifier.
  */
-import type { WrittenStrum } from '../../check';
-import type { PlayedStrum } from '../../riff';
-import { renderGuitar } from '../../synth';
-import { createRandom, gaussian } from '../../units';
+import type { WrittenStrum } from '../check';
+import type { PlayedStrum } from '../riff';
+import { renderGuitar } from '../synth';
+import { createRandom, gaussian } from '../units';
 
 export interface SimulatedMistakes {
   /** Strums, by their place in the round. */

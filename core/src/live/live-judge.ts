@@ -2,11 +2,11 @@
  * A player judged while playing: each strum at the latest a beat after it was due, over a window of what the input has heard; the whole round
  * once more at its seam, when everything of it is known. Times are those of the device's clock.
  */
-import { gatherEvidence, type WrittenStrum } from '../../check';
-import { resample } from '../../dsp';
-import type { StereoSignal } from '../../mir';
-import { ANALYSIS_SAMPLE_RATE } from '../../units';
-import { judgeTake, placeTake, type JudgedStrum, type JudgedTake, type Take } from '../take/judge-take';
+import { gatherEvidence, type WrittenStrum } from '../check';
+import { resample } from '../dsp';
+import type { StereoSignal } from '../mir';
+import { ANALYSIS_SAMPLE_RATE } from '../units';
+import { judgeTake, placeTake, type JudgedStrum, type JudgedTake, type Take } from '../practice';
 import { TakeBuffer } from './take-buffer';
 
 export interface LiveRound {
@@ -57,8 +57,6 @@ const LEAD_IN_S = 0.8;
 const EARLY_BEATS = 0.25;
 /** What is played late at the end of a round sounds into the next. */
 const TAIL_S = 0.15;
-/** Softer than this the input is too quiet to tell, dB under full scale. */
-export const TOO_QUIET_DB = -60;
 
 const rms = (samples: Float32Array): number =>
   Math.sqrt(samples.reduce((sum, x) => sum + x * x, 0) / samples.length);

@@ -1,0 +1,14 @@
+export { judgeTake, placeTake, TOO_QUIET_DB } from './take/judge-take';
+export type { JudgedStrum, JudgedTake, PlacedTake, Take } from './take/judge-take';
+export { practiceItems } from './plan/items';
+export type { PracticeItem } from './plan/items';
+export { difficultyOf, measureDifficulty, totalOf } from './plan/difficulty';
+export type { Difficulty, DifficultyMeasures } from './plan/difficulty';
+export { answerRound, DEFAULT_STAIR, standOn, stepBy, stepsOf } from './plan/stair';
+export type { RoundAnswer, StairSettings, StairState } from './plan/stair';
+export { isWhole, planRound, WAYS } from './plan/ways';
+export type { RoundPlan, SoFar, Way } from './plan/ways';
+export { bestCleanPercent, LEITNER_DAYS, practisedDays, recordOf } from './plan/log';
+export type { ItemRecord, LoggedRound, PractisedDay } from './plan/log';
+export { isDue, planOf } from './plan/plan';
+export type { PlannedItem, PlanOptions } from './plan/plan';

@@ -1,2 +1,0 @@
-export { judgeTake, placeTake } from './judge-take';
-export type { JudgedStrum, JudgedTake, PlacedTake, Take } from './judge-take';
