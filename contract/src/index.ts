@@ -31,6 +31,15 @@ export { shapeBodySchema, shapeSchema } from './shapes';
 export type { Shape } from './shapes';
 export { EAR_KINDS, guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
 export type { EarKind, Guess } from './guesses';
+export {
+  keepTakeSchema,
+  MAX_TAKE_PIECE_BYTES,
+  TAKE_SAMPLE_BYTES,
+  takeBodySchema,
+  takePieceParamsSchema,
+  takeSchema,
+} from './takes';
+export type { Take } from './takes';
 export { practiceQuerySchema, practiceRoundBodySchema, practiceRoundSchema } from './practice';
 export type { HeardRound, PracticeRound } from './practice';
 export { healthSchema } from './health';

@@ -19,6 +19,7 @@ import {
   saveRequestSchema,
   songSummarySchema,
 } from './songs';
+import { keepTakeSchema, takeBodySchema, takePieceParamsSchema, takeSchema } from './takes';
 import { versionDocumentSchema, versionParamsSchema, versionSchema, versionsQuerySchema } from './versions';
 
 export interface Route {
@@ -187,6 +188,45 @@ export const ROUTES = {
     summary: 'Keep a round that was practised, under an id of its own; again it changes nothing',
     params: idParamsSchema,
     body: practiceRoundBodySchema,
+    status: 204,
+  },
+  listTakes: {
+    method: 'get',
+    path: '/api/takes',
+    summary: 'Takes that were recorded and neither kept nor thrown away, oldest first',
+    status: 200,
+    answer: z.array(takeSchema),
+  },
+  beginTake: {
+    method: 'put',
+    path: '/api/takes/:id',
+    summary: 'Begin a take under an id of its own; again it changes nothing',
+    params: idParamsSchema,
+    body: takeBodySchema,
+    status: 204,
+  },
+  addTakePiece: {
+    method: 'put',
+    path: '/api/takes/:id/pieces/:seq',
+    summary: 'A piece of a take: samples of 16 bits, little-endian, one channel; again it changes nothing',
+    params: takePieceParamsSchema,
+    body: 'bytes',
+    status: 204,
+  },
+  keepTake: {
+    method: 'post',
+    path: '/api/takes/:id/keep',
+    summary: 'Make a song of a take and queue its analysis',
+    params: idParamsSchema,
+    body: keepTakeSchema,
+    status: 201,
+    answer: importAnswerSchema,
+  },
+  throwTakeAway: {
+    method: 'delete',
+    path: '/api/takes/:id',
+    summary: 'Throw a take away',
+    params: idParamsSchema,
     status: 204,
   },
   importRecording: {

@@ -13,6 +13,7 @@ import { recordingsRoutes } from '../features/recordings/recordings.routes';
 import { guessesRoutes } from '../features/guesses/guesses.routes';
 import { practiceRoutes } from '../features/practice/practice.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
+import { takesRoutes } from '../features/takes/takes.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
 import { onlyLoopback, onlyReadablePaths, securityHeaders } from '../http/loopback-guard';
 import { forLog } from '../http/for-log';
@@ -62,6 +63,7 @@ export function createHttpApp(
     shapesRoutes(services.shapes),
     guessesRoutes(services.guesses),
     practiceRoutes(services.practice),
+    takesRoutes(services.takes, services.importRecording, () => new Date()),
     pdfRoutes(),
   );
   app.use('/api', () => {

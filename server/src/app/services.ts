@@ -12,6 +12,7 @@ import { createRecordingsStore, type RecordingsStore } from '../features/recordi
 import { createGuessesStore, type GuessesStore } from '../features/guesses/guesses.store';
 import { createPracticeStore, type PracticeStore } from '../features/practice/practice.store';
 import { createShapesStore, type ShapesStore } from '../features/shapes/shapes.store';
+import { createTakesStore, type TakesStore } from '../features/takes/takes.store';
 import { createSongsStore, type SongsStore } from '../features/songs/songs.store';
 import { summarise } from '../features/songs/summarise';
 import { createAnalyseHandler } from '../jobs/run-analysis';
@@ -26,6 +27,7 @@ export interface Services {
   readonly shapes: ShapesStore;
   readonly guesses: GuessesStore;
   readonly practice: PracticeStore;
+  readonly takes: TakesStore;
   readonly importRecording: ImportRecording;
 }
 
@@ -65,6 +67,7 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     shapes: createShapesStore(),
     guesses: createGuessesStore(),
     practice: createPracticeStore(),
+    takes: createTakesStore(sequelize),
     importRecording,
   };
 }

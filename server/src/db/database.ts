@@ -12,6 +12,7 @@ import * as whatIsConfirmed from './migrations/0005-what-is-confirmed';
 import * as whatIsKept from './migrations/0006-what-is-kept';
 import * as guesses from './migrations/0007-guesses';
 import * as practiceRounds from './migrations/0008-practice-rounds';
+import * as takes from './migrations/0009-takes';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -23,6 +24,7 @@ const MIGRATIONS = [
   { name: '0006-what-is-kept', up: whatIsKept.up, down: whatIsKept.down },
   { name: '0007-guesses', up: guesses.up, down: guesses.down },
   { name: '0008-practice-rounds', up: practiceRounds.up, down: practiceRounds.down },
+  { name: '0009-takes', up: takes.up, down: takes.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

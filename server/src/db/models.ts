@@ -116,6 +116,22 @@ export class PracticeRoundRow extends Model<
   declare heard: PracticeRound['heard'];
 }
 
+export class TakeRow extends Model<InferAttributes<TakeRow>, InferCreationAttributes<TakeRow>> {
+  declare id: string;
+  declare startedAt: Date;
+  declare sampleRate: number;
+}
+
+export class TakePieceRow extends Model<
+  InferAttributes<TakePieceRow>,
+  InferCreationAttributes<TakePieceRow>
+> {
+  declare takeId: string;
+  declare seq: number;
+  declare bytes: Buffer;
+  declare cameAt: Date;
+}
+
 const uuid = { type: DataTypes.UUID, primaryKey: true, defaultValue: DataTypes.UUIDV4 };
 
 export function defineModels(sequelize: Sequelize): void {
@@ -215,5 +231,18 @@ export function defineModels(sequelize: Sequelize): void {
       heard: DataTypes.JSONB,
     },
     { ...options, tableName: 'practice_rounds' },
+  );
+  TakeRow.init(
+    { id: uuid, startedAt: DataTypes.DATE, sampleRate: DataTypes.INTEGER },
+    { ...options, tableName: 'takes' },
+  );
+  TakePieceRow.init(
+    {
+      takeId: { type: DataTypes.UUID, primaryKey: true },
+      seq: { type: DataTypes.INTEGER, primaryKey: true },
+      bytes: DataTypes.BLOB,
+      cameAt: DataTypes.DATE,
+    },
+    { ...options, tableName: 'take_pieces' },
   );
 }
