@@ -71,7 +71,7 @@ const PAGE = {
   // How written strums are drawn, wherever they are.
   tab: ['shared'],
   // The guitar on its way in.
-  input: ['shared'],
+  input: ['api', 'shared', 'transport'],
   features: ['input', 'api', 'shared', 'state', 'open-song', 'recording', 'transport', 'tab'],
   'song-frame': ['api', 'shared', 'state', 'open-song', 'recording', 'transport'],
 };

@@ -4,7 +4,7 @@
 export const FULL_SCALE = 32767;
 
 /** Clipped at full scale; NaN becomes silence. */
-export function toInt16(samples: ArrayLike<number>): Int16Array {
+export function toInt16(samples: ArrayLike<number>): Int16Array<ArrayBuffer> {
   const out = new Int16Array(samples.length);
   for (let n = 0; n < out.length; n++) {
     out[n] = Math.round(FULL_SCALE * Math.max(-1, Math.min(1, samples[n])));

@@ -26,6 +26,7 @@ import {
   type SaveAnswer,
   type SaveRequest,
   type Shape,
+  type Take,
   type SongSummary,
   type Version,
   type VersionDocument,
@@ -194,6 +195,35 @@ export class Api {
 
   keepPracticeRound({ id, ...body }: PracticeRound): Observable<void> {
     return this.tell('keepPracticeRound', { id }, body);
+  }
+
+  takes(): Observable<Take[]> {
+    return this.ask('listTakes', {});
+  }
+
+  beginTake(id: string, sampleRate: number): Observable<void> {
+    return this.tell('beginTake', { id }, { sampleRate });
+  }
+
+  addTakePiece(id: string, seq: number, samples: Int16Array<ArrayBuffer>): Observable<void> {
+    const { method } = ROUTES.addTakePiece;
+    return this.http
+      .request(method, addressOf('addTakePiece', { id, seq: String(seq) }), {
+        body: samples.buffer,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      })
+      .pipe(
+        map(() => undefined),
+        catchError(toApiError),
+      );
+  }
+
+  keepTake(id: string, title: string): Observable<ImportAnswer> {
+    return this.ask('keepTake', { id }, { title });
+  }
+
+  throwTakeAway(id: string): Observable<void> {
+    return this.tell('throwTakeAway', { id });
   }
 
   private ask<Name extends JsonRoute>(

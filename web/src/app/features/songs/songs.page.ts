@@ -1,5 +1,5 @@
 /** The shelf: all songs, what is on its way in, and the sleeve that takes new recordings. */
-import { ChangeDetectionStrategy, Component, computed, inject, signal } from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, signal, viewChild } from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Router, RouterLink } from '@angular/router';
@@ -8,6 +8,7 @@ import { MAX_DURATION_S, TAKEN_ENDINGS, TAKEN_FORMATS } from '@wild-needle/contr
 import { minutes } from '@wild-needle/core/units';
 import { Icon } from '../../shared/icon';
 import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
+import { RecordTake } from './record/record-take';
 import { SHELF_KEYS } from './shelf-keys';
 import { counted, dayOf, soFarWords } from '../../shared/words';
 import { importActions } from '../../state/imports/imports.actions';
@@ -23,7 +24,7 @@ const ARMED_MS = 5000;
 
 @Component({
   selector: 'wn-songs-page',
-  imports: [Icon, MatButton, MatIconButton, MatProgressBar, RouterLink],
+  imports: [Icon, MatButton, MatIconButton, MatProgressBar, RecordTake, RouterLink],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: { '(window:keydown)': 'onKey($event)' },
   templateUrl: './songs.page.html',
@@ -45,6 +46,7 @@ export class SongsPage {
   protected readonly dragging = signal(false);
   /** A song whose removal waits for a second press. */
   protected readonly removing = signal<string | null>(null);
+  private readonly recorder = viewChild(RecordTake);
   private disarming: ReturnType<typeof setTimeout> | undefined;
 
   protected readonly rows = computed(() => {
@@ -78,6 +80,7 @@ export class SongsPage {
 
   private readonly handlers: KeyHandlers<typeof SHELF_KEYS> = {
     choose: () => document.getElementById('choose-file')?.click(),
+    record: () => this.recorder()?.press(),
     openFirst: () => {
       const first = this.rows().at(0);
       if (first) void this.router.navigate(['/songs', first.id, 'riffs']);

@@ -1,0 +1,93 @@
+/** A take of one's own: recorded from the simulated player, there after the browser was killed, and a song when it is kept. */
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium, expect, type BrowserContext, type Page } from '@playwright/test';
+import { z } from 'zod';
+import { ROUTES, songSummarySchema, takeSchema } from '@wild-needle/contract';
+import { test, type App } from '../support/app';
+import { killBrowser } from '../support/kill-browser';
+import { Shelf } from '../support/pages';
+
+async function listed<Row>(app: App, path: string, row: z.ZodType<Row>): Promise<Row[]> {
+  return z.array(row).parse(await (await fetch(`${app.url}${path}`)).json());
+}
+
+async function armSimulated(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Which input' }).click();
+  await page.getByRole('menuitem', { name: 'Simulated player' }).click();
+  await expect(page.getByText('A simulated player plays.')).toBeVisible();
+  await expect(page.getByRole('meter', { name: 'Level of the input' })).toHaveAccessibleName(/Level/);
+}
+
+test('a browser that is killed half a minute into a take has all but the last second of it on the shelf', async ({
+  app,
+}) => {
+  const profile = mkdtempSync(join(tmpdir(), 'wn-profile-'));
+  const { executablePath, args } = test.info().project.use.launchOptions ?? {};
+  const launch = (): Promise<BrowserContext> =>
+    chromium.launchPersistentContext(profile, {
+      executablePath,
+      args,
+      viewport: { width: 1280, height: 800 },
+    });
+  const context = await launch();
+  const page = context.pages()[0] ?? (await context.newPage());
+  await new Shelf(page).open(app.url);
+  await armSimulated(page);
+  await page.getByRole('checkbox', { name: 'Count a bar in' }).uncheck();
+  await page.getByRole('button', { name: /^Record/ }).click();
+  await expect(page.getByRole('button', { name: 'Stop, 0:30' })).toBeVisible({ timeout: 60_000 });
+  killBrowser(profile);
+  await context.close().catch(() => undefined);
+  const [take] = await listed(app, ROUTES.listTakes.path, takeSchema);
+  expect(take.seconds).toBeGreaterThanOrEqual(29);
+  expect(take.seconds).toBeLessThan(33);
+
+  // It is on the shelf, and a song once it is kept.
+  const again = await launch();
+  const shelf = again.pages()[0] ?? (await again.newPage());
+  await new Shelf(shelf).open(app.url);
+  await expect(shelf.getByText(/^Take of 0:(29|3\d)$/)).toBeVisible({ timeout: 20_000 });
+  await shelf.getByRole('textbox', { name: 'Title of the take' }).fill('Kitchen take');
+  await shelf.getByRole('button', { name: 'Keep as a song' }).click();
+  await expect(new Shelf(shelf).song('Kitchen take')).toBeVisible();
+  await expect(shelf.getByText(/^Take of/)).toBeHidden();
+  const songs = await listed(app, ROUTES.listSongs.path, songSummarySchema);
+  expect(songs.find((s) => s.title === 'Kitchen take')?.durationS).toBeCloseTo(take.seconds, 2);
+  await again.close();
+});
+
+test('a take is counted in, waits for a server that is away, and can be thrown away', async ({
+  ownApp,
+  page,
+}) => {
+  await new Shelf(page).open(ownApp.url);
+  await armSimulated(page);
+  await page.keyboard.press('r');
+  await expect(page.getByRole('button', { name: /Counting in/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Stop, 0:02' })).toBeVisible();
+  await ownApp.kill();
+  await expect(page.getByText('The server does not answer: what you play waits here.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Stop, 0:05' })).toBeVisible();
+  await ownApp.restart();
+  await expect(page.getByText('The server does not answer: what you play waits here.')).toBeHidden();
+  await page.keyboard.press('r');
+  const take = page.getByText(/^Take of 0:\d\d$/);
+  await expect(take).toBeVisible({ timeout: 20_000 });
+  const [kept] = await listed(ownApp, ROUTES.listTakes.path, takeSchema);
+  expect(kept.seconds).toBeGreaterThan(5);
+  await page.getByRole('button', { name: 'Throw away' }).click();
+  await page.getByRole('button', { name: 'For good' }).click();
+  await expect(take).toBeHidden();
+  expect(await listed(ownApp, ROUTES.listTakes.path, takeSchema)).toEqual([]);
+});
+
+test('a browser that keeps the input to itself is told in a sentence', async ({ app, page }) => {
+  await page.addInitScript(() => {
+    navigator.mediaDevices.getUserMedia = () => Promise.reject(new DOMException('no', 'NotAllowedError'));
+  });
+  await new Shelf(page).open(app.url);
+  await page.keyboard.press('r');
+  await expect(page.getByText('The browser keeps the input to itself.')).toBeVisible();
+});
