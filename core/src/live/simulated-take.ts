@@ -11,6 +11,8 @@ const BARS: readonly (readonly (number | null)[])[] = [
   [38, null, null, null, 43, null, 42, null],
 ];
 const FIFTH = 7;
+/** As loud as an input should be: with room above. */
+const LEVEL = 0.35;
 /** Rounds without a mistake are every third. */
 const CLEAN_ROUND = 3;
 
@@ -25,5 +27,6 @@ export function simulatedTake(sampleRate: number): Float32Array {
     return [{ timeS: at(i), endS, midi: [root, root + FIFTH], palmMuted: false, dead: false }];
   });
   const toS = at(roots.length);
-  return playSimulated(strums, { number: CLEAN_ROUND, fromS: 0, toS, sampleRate, cents: 0 });
+  const played = playSimulated(strums, { number: CLEAN_ROUND, fromS: 0, toS, sampleRate, cents: 0 });
+  return played.map((x) => LEVEL * x);
 }

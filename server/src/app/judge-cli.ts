@@ -33,7 +33,8 @@ function optionsOf(args: readonly string[]): { take: string; written: string; la
 }
 
 const ms = (seconds: number): number => Math.round(1e4 * seconds) / 10;
-const rounded = (value: number): number => Math.round(1e4 * value) / 1e4;
+/** Doubts are small: two that differ in the fifth place are told apart. */
+const rounded = (value: number): number => Math.round(1e7 * value) / 1e7;
 
 /** Throws an AudioProblem or a RangeError that says what would work. */
 export async function judgedBy(

@@ -4,8 +4,8 @@
  */
 
 /** Delays that devices have, seconds; and the way through the air from a loudspeaker an arm away. */
-const LONGEST_DELAY_S = 0.14;
-const THROUGH_AIR_S = 0.003;
+export const LONGEST_DELAY_S = 0.14;
+export const THROUGH_AIR_S = 0.003;
 /** The sound is looked at so often; levels are means over two steps. */
 const STEP_S = 0.002;
 /** A click rises within so many steps. */

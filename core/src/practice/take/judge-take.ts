@@ -3,6 +3,7 @@ import type { Evidence, StruckAt, WrittenStrum } from '../../check';
 import type { MidiNote } from '../../units';
 import { alignTake, type Alignment } from './align-take';
 import { bleedDelay } from './bleed-delay';
+import { firstSoundDelay } from './first-sound';
 import { strokeLevels, withoutBleed } from './stroke-levels';
 
 export interface JudgedStrum {
@@ -41,6 +42,11 @@ export interface PlacedTake {
 
 /** More likely than not, the notes are right. */
 const RIGHT = 0.5;
+/**
+ * The hearing knows no tab: to it what is written is one chord among all. A player plays nine strums of ten as they are written (takes with
+ * mistakes on purpose have as many), and so much likelier it is.
+ */
+const AS_WRITTEN_ODDS = 9;
 /** Between these, the hand can't be told. */
 const MUTE_WRONG = 0.35;
 const MUTE_RIGHT = 0.5;
@@ -81,8 +87,10 @@ export function placeTake(
   const first = alignTake(writtenS, strokes, delayS);
   const begins = Math.min(...first.strokeOf.flatMap((j) => (j === null ? [] : [strokes[j].timeS])));
   const isPlayed = Number.isFinite(begins);
-  const bled =
-    delayS ?? (isPlayed ? bleedDelay(samples, sampleRate, beatsS, begins - BEFORE_PLAYER_S) : null);
+  const fromSpeaker = (): number | null =>
+    bleedDelay(samples, sampleRate, beatsS, begins - BEFORE_PLAYER_S) ??
+    firstSoundDelay(samples, sampleRate, beatsS, begins);
+  const bled = delayS ?? (isPlayed ? fromSpeaker() : null);
   const alignment = bled === null || delayS !== null ? first : alignTake(writtenS, strokes, bled);
   const indices = alignment.strokeOf.flatMap((j, i) => (j === null ? [] : [i]));
   return {
@@ -102,6 +110,11 @@ function meanOf(values: readonly number[]): number {
   return values.length === 0 ? 0 : values.reduce((sum, v) => sum + v, 0) / values.length;
 }
 
+/** Of a probability that knows no tab. */
+function knowingTheTab(notes: number): number {
+  return (AS_WRITTEN_ODDS * notes) / (AS_WRITTEN_ODDS * notes + 1 - notes);
+}
+
 /** `evidence` of the strums that were played, see {@link placeTake}. */
 export function judgeTake(
   written: readonly WrittenStrum[],
@@ -117,7 +130,7 @@ export function judgeTake(
       played: true,
       offsetS: played[k].timeS - written[i].timeS - delayS,
       // A dead stroke has no notes that could be wrong.
-      right: notes ?? Math.max(RIGHT, kind),
+      right: notes === null ? Math.max(RIGHT, kind) : knowingTheTab(notes),
       mute: kind >= MUTE_RIGHT ? 'right' : kind < MUTE_WRONG ? 'wrong' : 'unclear',
       heard: heard?.midi ?? null,
     };

@@ -13,7 +13,7 @@ import { startTestServer, type TestServer } from '../../test/database';
 
 const RATE = 8000;
 let server: TestServer;
-const put = (path: string, body: BodyInit, type: string): Promise<Response> =>
+const put = (path: string, body: string | Uint8Array<ArrayBuffer>, type: string): Promise<Response> =>
   server.ask(path, { method: 'PUT', headers: { 'content-type': type }, body });
 const begin = (id: string, sampleRate = RATE): Promise<Response> =>
   put(`/api/takes/${id}`, JSON.stringify({ sampleRate }), 'application/json');

@@ -97,7 +97,7 @@ const NEXT_SCALE = 0.6;
     }
     .sounding {
       color: var(--needle);
-      font-size: 116px;
+      font-size: 110px;
       font-weight: 800;
       line-height: 108px;
       letter-spacing: -0.01em;
