@@ -1,7 +1,9 @@
 /** Writing a song up: the version that a player needs, on paper, with text that can be read back. */
 import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
+import { openSongSchema, ROUTES, songSummarySchema } from '@wild-needle/contract';
 import { test } from '../support/app';
 import { Shelf } from '../support/pages';
 
@@ -69,4 +71,29 @@ test('a two-string version is printed on whole pages, and its text can be read b
   await page.keyboard.press('1');
   const path = await (await download).path();
   expect(readFileSync(path, 'utf8')).toContain('Salt on the Wire');
+});
+
+test('the command line draws the same pages, as SVG and as PDF', async ({ demoApp }, info) => {
+  const songs = songSummarySchema
+    .array()
+    .parse(await (await fetch(`${demoApp.url}${ROUTES.listSongs.path}`)).json());
+  const { id } = songs.find((s) => s.title === 'Salt on the Wire')!;
+  const { document } = openSongSchema.parse(await (await fetch(`${demoApp.url}/api/songs/${id}`)).json());
+  const file = info.outputPath('salt.json');
+  writeFileSync(file, JSON.stringify(document));
+  const exported = (format: string): Buffer =>
+    execFileSync('npm', ['run', '-s', 'export', '--', file, format], {
+      cwd: join(import.meta.dirname, '../..'),
+      maxBuffer: 50_000_000,
+      stdio: ['ignore', 'pipe', 'ignore'],
+    });
+  const svg = exported('svg').toString('utf8');
+  expect(svg).toMatch(/^<svg /);
+  expect(svg).toContain('Salt on the Wire');
+  expect(svg).toMatch(/url\("data:[^"]*font|url\("data:application/);
+  const path = info.outputPath('salt.pdf');
+  writeFileSync(path, exported('pdf'));
+  const pages = execFileSync('pdftotext', [path, '-'], { encoding: 'utf8' }).split('\f').slice(0, -1);
+  expect(pages.length).toBeGreaterThan(1);
+  expect(pages.join('')).toMatch(/Verse riff/);
 });
