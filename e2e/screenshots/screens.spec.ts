@@ -147,3 +147,56 @@ test('versions', async ({ demoApp, page }) => {
   await page.waitForTimeout(900);
   await page.screenshot({ path: `${FOLDER}/versions.png` });
 });
+
+/** A fortnight of practising the verse: most days, a step faster now and then. */
+async function practised(url: string): Promise<void> {
+  const [summary] = songSummarySchema
+    .array()
+    .parse(await (await fetch(`${url}/api/songs`)).json())
+    .filter(({ title }) => title === 'Salt on the Wire');
+  const { document } = openSongSchema.parse(await (await fetch(`${url}/api/songs/${summary.id}`)).json());
+  const item = `riff:${document.riffs[1].id}`;
+  const DAY_MS = 24 * 3600 * 1000;
+  const played = [12, 11, 9, 8, 6, 5, 4, 2, 1].flatMap((daysAgo, i) =>
+    Array.from({ length: 12 + ((7 * i) % 9) }, (_, round) => ({
+      at: new Date(Date.now() - daysAgo * DAY_MS + round * 60_000).toISOString(),
+      percent: 60 + 5 * Math.floor(i / 2) + (round > 8 ? 5 : 0),
+      answer: round % 5 === 4 ? 'slip' : 'clean',
+    })),
+  );
+  for (const round of played) {
+    await fetch(`${url}/api/practice-rounds/${crypto.randomUUID()}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        ...round,
+        ...{ songId: summary.id, item, way: 'whole', isWhole: true, seconds: 70, heard: null },
+      }),
+    });
+  }
+}
+
+for (const [name, colorScheme, isListened] of [
+  ['practice', 'light', false],
+  ['practice-heard', 'light', true],
+  ['practice-dark', 'dark', true],
+] as const) {
+  test.describe(() => {
+    test.use({ colorScheme });
+    test(name, async ({ demoApp, page }) => {
+      if (isListened) await practised(demoApp.url);
+      const shelf = new Shelf(page);
+      await shelf.open(demoApp.url);
+      await (await shelf.openSong('Salt on the Wire')).ready();
+      await page.getByRole('tab', { name: 'Practice', exact: true }).click();
+      const verse = page.getByRole('option', { name: /^Riff B, / });
+      await verse.click();
+      if (isListened) await page.getByRole('button', { name: 'Simulated player' }).click();
+      await page.keyboard.press('Space');
+      if (isListened) await page.getByText(/strums in round 2/).waitFor({ timeout: 40_000 });
+      await page.mouse.move(640, 780);
+      await page.waitForTimeout(isListened ? 1500 : 2600);
+      await page.screenshot({ path: `${FOLDER}/${name}.png` });
+    });
+  });
+}

@@ -27,6 +27,11 @@ for (const theme of ['light', 'dark'] as const) {
     await shelf.open(demoApp.url);
     await expect(shelf.song('Salt on the Wire')).toBeVisible();
     expect.soft(await problems(page), 'songs').toEqual([]);
+    await page.getByRole('button', { name: 'Which input' }).click();
+    await page.getByRole('menuitem', { name: 'Simulated player' }).click();
+    await expect(page.getByText('A simulated player plays.')).toBeVisible();
+    expect.soft(await problems(page), 'record').toEqual([]);
+    await page.getByRole('button', { name: 'Input off' }).click();
 
     const riffs = await shelf.openSong('Salt on the Wire');
     await riffs.ready();
@@ -64,6 +69,15 @@ for (const theme of ['light', 'dark'] as const) {
     await page.getByRole('tab', { name: 'Sheet', exact: true }).click();
     await expect(page.getByRole('article').first()).toBeVisible();
     expect.soft(await problems(page), 'sheet').toEqual([]);
+
+    await page.getByRole('tab', { name: 'Practice', exact: true }).click();
+    await expect(page.getByRole('option', { selected: true })).toBeVisible();
+    expect.soft(await problems(page), 'practice').toEqual([]);
+    await page.getByRole('button', { name: 'Simulated player' }).click();
+    await page.getByRole('button', { name: 'How the stair goes' }).click();
+    await expect(page.getByRole('heading', { name: 'The stair' })).toBeVisible();
+    expect.soft(await problems(page), 'the stair').toEqual([]);
+    await page.getByRole('button', { name: 'Done' }).click();
 
     await page.getByRole('link', { name: 'Versions of this song' }).click();
     await expect(page.getByRole('option').first()).toBeVisible();
