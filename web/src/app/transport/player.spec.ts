@@ -19,6 +19,8 @@ const device = vi.hoisted(() => ({
   stoppedClicks: 0,
   buffers: 0,
   levels: [] as number[],
+  /** Draws the next frame. */
+  frame: (() => undefined) as () => void,
   /** Hands over the sound that was asked for. */
   made: null as (() => void) | null,
 }));
@@ -102,7 +104,10 @@ describe('the player', () => {
     });
     vi.stubGlobal('AudioContext', FakeContext);
     vi.stubGlobal('GainNode', FakeGain);
-    vi.stubGlobal('requestAnimationFrame', () => 1);
+    vi.stubGlobal('requestAnimationFrame', (draw: () => void) => {
+      device.frame = draw;
+      return 1;
+    });
     vi.stubGlobal('cancelAnimationFrame', () => undefined);
     player = TestBed.inject(Player);
     await player.load(new ArrayBuffer(8), 60);
@@ -206,6 +211,45 @@ describe('the player', () => {
     device.nowS = 3;
     player.setSemitones(0);
     expect(last().output).toBeCloseTo(3 + AHEAD_S, 6);
+  });
+
+  it('changes loop and speed on the seam, after a count-in, and says that the round is over', async () => {
+    player.setLoop({ startS: 4, endS: 8 });
+    player.seek(4);
+    await player.play();
+    device.nowS = 2;
+    const change = { loop: { startS: 6, endS: 8 }, speed: 0.5, restS: 0 };
+    player.changeAtSeam(change, { beats: 4, periodS: 0.25 });
+    // The seam is four seconds of sound after the start; four beats at half speed are two seconds.
+    const seamS = AHEAD_S + 4;
+    expect(device.scheduled.slice(-2)).toMatchObject([
+      { output: seamS, active: false },
+      { output: seamS + 2, active: true, input: 6, rate: 0.5, loopStart: 6, loopEnd: 8 },
+    ]);
+    expect(device.clicksS.slice(-4)).toEqual([0, 0.5, 1, 1.5].map((s) => expect.closeTo(seamS + s, 6)));
+    device.nowS = seamS - 0.1;
+    device.frame();
+    expect([player.speed(), player.seams()]).toEqual([1, 0]);
+    device.nowS = seamS + 1;
+    device.frame();
+    expect([player.speed(), player.seams(), player.counted(), player.nowS()]).toEqual([0.5, 1, 3, 6]);
+    device.nowS = seamS + 4;
+    device.frame();
+    expect(player.nowS()).toBeCloseTo(7, 6);
+    expect(player.round()).toMatchObject({ beganS: expect.closeTo(seamS + 2, 6), speed: 0.5 });
+  });
+
+  it('takes a change back, and lets only the click sound', async () => {
+    player.setLoop({ startS: 4, endS: 8 });
+    player.seek(4);
+    await player.play();
+    player.changeAtSeam({ loop: { startS: 4, endS: 8 }, speed: 0.5, restS: 0 });
+    player.changeAtSeam(null);
+    device.nowS = 5;
+    device.frame();
+    expect([player.speed(), player.seams()]).toEqual([1, 1]);
+    player.setMuted(true);
+    expect([player.muted(), device.levels.at(-1)]).toEqual([true, 0]);
   });
 
   it('runs into a loop that lies ahead, and back into one that is over', async () => {

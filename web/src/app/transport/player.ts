@@ -12,6 +12,7 @@ import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
 import type { SamplePeaks } from '@wild-needle/core/playback';
 import { inHalves } from '../recording/waiting-sound';
 import { createRecordingClient, type HeardSound, type RecordingClient } from '../recording/recording-client';
+import { FADE_S, OutputLevels } from './output-levels';
 import { playingRate } from './playing-rate';
 import { seamFrom, upcomingAt, type SeamChange, type Upcoming } from './seam';
 import { createStretchNode, fitBlocks, scheduleSegment, type Pitch, type StretchNode } from './stretch-node';
@@ -21,15 +22,8 @@ export const MAX_SPEED = 1.5;
 
 /** Changes are scheduled this far ahead, so that the stretcher has its blocks ready. */
 const LOOKAHEAD_S = 0.12;
-/** Changes of level and pauses are faded over this time: no click. */
-const FADE_S = 0.015;
-/** A loop seam can overshoot to 1.6 times full scale: this much room is left. */
-const HEADROOM = 0.6;
-
 /** Several steps of pitch in a row are made ready once. */
 const PITCH_AFTER_MS = 250;
-/** The volume at which the click sounds as loud as it is set. */
-const USUAL_VOLUME = 0.6;
 
 export interface CutSound {
   readonly channels: readonly [Float32Array, Float32Array];
@@ -51,8 +45,7 @@ export class Player {
   /** Rate that the context was asked for; undefined = that of the sound device. */
   private wantedRate: number | undefined;
   private node: StretchNode | null = null;
-  private gain: GainNode | null = null;
-  private clickGain: GainNode | null = null;
+  private readonly levels = new OutputLevels();
   private recording: RecordingClient | null = null;
   private readonly clicks = new ClickTrack();
   private readonly countInClicks = new CountInClicks();
@@ -81,8 +74,6 @@ export class Player {
   private readonly stageSignal = signal<Float32Array | null>(null);
   private pitch: Pitch = { semitones: 0, madeSemitones: 0 };
   private pitching: ReturnType<typeof setTimeout> | undefined;
-  private volume = 0.6;
-  private clickLevel = 0.5;
 
   readonly status = this.statusSignal.asReadonly();
   readonly playing = this.playingSignal.asReadonly();
@@ -174,13 +165,12 @@ export class Player {
 
   /** `countIn` is clicked first, at the present speed. */
   async play(countIn: CountIn | null = null): Promise<void> {
-    if (this.statusSignal() !== 'ready' || this.playingSignal() || !this.context || !this.gain) return;
+    if (this.statusSignal() !== 'ready' || this.playingSignal() || !this.context) return;
     await this.context.resume();
     if (this.nowSignal() >= this.durationSignal() - 0.05) this.moveTo(this.loopSignal()?.startS ?? 0);
     this.playingSignal.set(true);
     this.roundsSignal.set(0);
-    this.gain.gain.cancelScheduledValues(0);
-    this.gain.gain.setTargetAtTime(this.level(), this.context.currentTime, FADE_S);
+    this.levels.riseAnew(this.context.currentTime);
     this.startSegment(this.nowSignal(), this.clickIn(this.context, countIn));
     this.jumped();
     this.frame = requestAnimationFrame(this.follow);
@@ -188,7 +178,7 @@ export class Player {
 
   stop(): void {
     cancelAnimationFrame(this.frame);
-    if (!this.playingSignal() || !this.context || !this.node || !this.gain) return;
+    if (!this.playingSignal() || !this.context || !this.node) return;
     const now = this.context.currentTime;
     this.nowSignal.set(this.position());
     this.playingSignal.set(false);
@@ -196,7 +186,7 @@ export class Player {
     this.countedSignal.set(null);
     this.clicks.stop(now);
     this.countInClicks.stop();
-    this.gain.gain.setTargetAtTime(0, now, FADE_S);
+    this.levels.fall(now);
     const rest = { ...this.segment, contextS: now + 4 * FADE_S, inputS: this.nowSignal(), loop: null };
     scheduleSegment(this.node, rest, false, this.pitch);
   }
@@ -250,15 +240,15 @@ export class Player {
 
   setClicking(on: boolean): void {
     this.clickingSignal.set(on);
-    if (!this.playingSignal() || !this.context || !this.clickGain) return;
-    if (on) this.clicks.start(this.context, this.clickGain, this.segment);
+    const { clickOut } = this.levels;
+    if (!this.playingSignal() || !this.context || !clickOut) return;
+    if (on) this.clicks.start(this.context, clickOut, this.segment);
     else this.clicks.stop(this.context.currentTime);
   }
 
   /** 0 to 1. */
   setClickLevel(level: number): void {
-    this.clickLevel = level;
-    this.fadeClick();
+    this.levels.setClickLevel(level, this.clockS());
   }
 
   seek(timeS: number): void {
@@ -297,9 +287,10 @@ export class Player {
       scheduleSegment(this.node, { ...segment, contextS: seamS, loop: null }, false, this.pitch);
     }
     scheduleSegment(this.node, segment, true, this.pitch);
-    if (this.clickGain) {
+    const { clickOut } = this.levels;
+    if (clickOut) {
       const startS = segment.contextS - countInS;
-      this.countInClicks.start(this.context, this.clickGain, startS, countIn, change.speed);
+      this.countInClicks.start(this.context, clickOut, startS, countIn, change.speed);
     }
     if (this.clickingSignal()) this.clicks.then(seamS, segment);
   }
@@ -307,7 +298,8 @@ export class Player {
   /** Lets nothing but the click sound, or everything again. */
   setMuted(muted: boolean): void {
     this.mutedSignal.set(muted);
-    if (this.playingSignal()) this.fadeMusic();
+    this.levels.setMuted(muted);
+    if (this.playingSignal()) this.levels.rise(this.clockS());
   }
 
   /** The round that plays: when it began on the device's clock, its loop and speed; null while nothing is looped. */
@@ -344,27 +336,8 @@ export class Player {
 
   /** 0 to 1. */
   setVolume(volume: number): void {
-    this.volume = volume;
-    this.fadeClick();
-    if (this.playingSignal()) this.fadeMusic();
-  }
-
-  private level(): number {
-    return this.mutedSignal() ? 0 : this.volume * HEADROOM;
-  }
-
-  private fadeMusic(afterS = 0): void {
-    const fromS = (this.context?.currentTime ?? 0) + afterS;
-    this.gain?.gain.setTargetAtTime(this.level(), fromS, FADE_S);
-  }
-
-  /** The click is as loud as the rest: quiet where that is. */
-  private clickVolume(): number {
-    return Math.min(1, (this.clickLevel * this.volume) / USUAL_VOLUME);
-  }
-
-  private fadeClick(): void {
-    this.clickGain?.gain.setTargetAtTime(this.clickVolume(), this.context?.currentTime ?? 0, FADE_S);
+    this.levels.setVolume(volume, this.clockS());
+    if (this.playingSignal()) this.levels.rise(this.clockS());
   }
 
   /** A context of that rate; one that runs at another gives way. */
@@ -380,15 +353,14 @@ export class Player {
   private async ensureNode(context: AudioContext): Promise<StretchNode> {
     if (!this.node) {
       this.node = await createStretchNode(context);
-      this.gain = new GainNode(context, { gain: 0 });
-      this.clickGain = new GainNode(context, { gain: this.clickVolume() });
-      // Everything leaves by one door.
-      const out = new GainNode(context);
-      out.connect(context.destination);
-      this.node.connect(this.gain).connect(out);
-      this.clickGain.connect(out);
+      this.levels.connect(context, this.node);
     }
     return this.node;
+  }
+
+  /** The clock of the device; 0 before there is one. */
+  private clockS(): number {
+    return this.context?.currentTime ?? 0;
   }
 
   /** Continues from the present place with changed settings. */
@@ -408,11 +380,11 @@ export class Player {
 
   /** Puts another sound in place of the present one without a click. */
   private async replaceSound({ channels, semitones }: HeardSound): Promise<void> {
-    if (!this.context || !this.node || !this.gain) return;
+    if (!this.context || !this.node) return;
     const mine = this.loadNumber;
     const wasPlaying = this.playingSignal();
     if (wasPlaying) {
-      this.gain.gain.setTargetAtTime(0, this.context.currentTime, FADE_S / 3);
+      this.levels.fall(this.context.currentTime, FADE_S / 3);
       await new Promise((resolve) => setTimeout(resolve, 1000 * FADE_S));
     }
     if (mine !== this.loadNumber) return;
@@ -426,14 +398,15 @@ export class Player {
     this.pitch = { ...this.pitch, madeSemitones: semitones };
     if (!this.playingSignal()) return;
     this.restart();
-    this.fadeMusic(LOOKAHEAD_S);
+    this.levels.rise(this.context.currentTime + LOOKAHEAD_S);
   }
 
   /** Clicks the count-in from the start of playback on; answers how long it takes. */
   private clickIn(context: AudioContext, countIn: CountIn | null): number {
-    if (!this.clickGain) return 0;
+    const { clickOut } = this.levels;
+    if (!clickOut) return 0;
     const startS = context.currentTime + LOOKAHEAD_S;
-    return this.countInClicks.start(context, this.clickGain, startS, countIn, this.speedSignal());
+    return this.countInClicks.start(context, clickOut, startS, countIn, this.speedSignal());
   }
 
   /** From `inputS` on, `afterS` later than at once. */
@@ -443,8 +416,9 @@ export class Player {
     this.upcoming = null;
     this.segment = { contextS, inputS, speed: this.speedSignal(), loop: this.loopSignal() };
     scheduleSegment(this.node, this.segment, true, this.pitch);
-    if (this.clickingSignal() && this.clickGain) {
-      this.clicks.start(this.context, this.clickGain, this.segment);
+    const { clickOut } = this.levels;
+    if (this.clickingSignal() && clickOut) {
+      this.clicks.start(this.context, clickOut, this.segment);
     }
   }
 
