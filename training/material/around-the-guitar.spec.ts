@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { createSpectrumAnalyser } from '@wild-needle/core/dsp';
+import { spectrumAnalyserOf } from '@wild-needle/core/dsp';
 import { hzToMidi } from '@wild-needle/core/theory';
 import { createRandom } from '@wild-needle/core/units';
 import { createChance } from './chance';
@@ -23,7 +23,7 @@ describe.each([1, 2, 3, 4])('what sounds around the guitar (song %i)', (seed) =>
     const [left, right] = renderSinger(song, timeAt, SECONDS, 0, chance);
     expect(left).toBe(right);
     expect(left.every(Number.isFinite)).toBe(true);
-    const analyser = createSpectrumAnalyser(8192);
+    const analyser = spectrumAnalyserOf(8192);
     const magnitudes = new Float32Array(analyser.bins);
     let [inScale, all] = [0, 0];
     for (let start = 0; start + 8192 < left.length; start += 8192) {

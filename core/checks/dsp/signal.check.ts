@@ -1,6 +1,6 @@
 /** Windows, filters and what distortion does, against published values and closed forms. */
 import { describe, expect, it } from 'vitest';
-import { applyBiquad, createSpectrumAnalyser, hannWindow, highPass, lowPass, peaking } from '../../src/dsp';
+import { applyBiquad, spectrumAnalyserOf, hannWindow, highPass, lowPass, peaking } from '../../src/dsp';
 import { midiToHz } from '../../src/theory';
 
 const RATE = 22050;
@@ -20,7 +20,7 @@ describe('the Hann window (Harris 1978, Proc. IEEE 66(1), table 1, from memory)'
 
   it('loses 1.42 dB half-way between two bins', () => {
     const size = 4096;
-    const analyser = createSpectrumAnalyser(size);
+    const analyser = spectrumAnalyserOf(size);
     const magnitudes = new Float32Array(analyser.bins);
     const tone = (bin: number): Float32Array =>
       Float32Array.from({ length: size }, (_, n) => Math.sin((2 * Math.PI * bin * n) / size));
@@ -62,7 +62,7 @@ describe('a distorted fifth', () => {
   const tone = (n: number): number =>
     0.4 * Math.sin((2 * Math.PI * root * n) / RATE) + 0.4 * Math.sin((2 * Math.PI * 1.5 * root * n) / RATE);
   const level = (samples: Float32Array, freqHz: number): number => {
-    const analyser = createSpectrumAnalyser(size);
+    const analyser = spectrumAnalyserOf(size);
     const magnitudes = new Float32Array(analyser.bins);
     analyser.magnitudes(samples, 0, magnitudes);
     const bin = Math.round((freqHz * size) / RATE);

@@ -3,7 +3,7 @@ import { applyBiquad, highPass, lowPass, peaking } from './biquad';
 import { PeakEnvelope } from './envelope';
 import { createLogFilterbank } from './log-filterbank';
 import { parabolicPeak, pickPeaks } from './peaks';
-import { createSpectrumAnalyser } from './spectrum';
+import { spectrumAnalyserOf } from './spectrum';
 import { cosineSimilarity, median, quantile } from './statistics';
 import { hannWindow } from './window';
 
@@ -18,7 +18,7 @@ function sine(freqHz: number, sampleRate: number, seconds: number, level = 1): F
 
 describe('spectrum', () => {
   it.each(RATES)('reads a 110 Hz sine of level 0.5 at its bin, %i Hz', (sampleRate) => {
-    const analyser = createSpectrumAnalyser(8192);
+    const analyser = spectrumAnalyserOf(8192);
     const out = new Float32Array(analyser.bins);
     analyser.magnitudes(sine(110, sampleRate, 1, 0.5), 0, out);
     const peak = out.indexOf(Math.max(...out));
@@ -29,21 +29,21 @@ describe('spectrum', () => {
   });
 
   it('takes what lies outside of the samples for silence', () => {
-    const analyser = createSpectrumAnalyser(1024);
+    const analyser = spectrumAnalyserOf(1024);
     const out = new Float32Array(analyser.bins).fill(7);
     analyser.magnitudes(sine(440, 22050, 0.01), -5000, out);
     expect(Math.max(...out)).toBe(0);
   });
 
   it('refuses an output of the wrong length and says both lengths', () => {
-    const analyser = createSpectrumAnalyser(1024);
+    const analyser = spectrumAnalyserOf(1024);
     expect(() => analyser.magnitudes(new Float32Array(10), 0, new Float32Array(512))).toThrow(
       /513 bins, but has 512/,
     );
   });
 
   it('does not write past the end of the output', () => {
-    const analyser = createSpectrumAnalyser(256);
+    const analyser = spectrumAnalyserOf(256);
     const memory = new Float32Array(analyser.bins + 1).fill(-1);
     analyser.magnitudes(sine(440, 22050, 0.1), 0, memory.subarray(0, analyser.bins));
     expect(memory.at(-1)).toBe(-1);
@@ -60,7 +60,7 @@ describe('window', () => {
 describe('log filterbank', () => {
   it('puts a sine into the band around its frequency', () => {
     const bank = createLogFilterbank(4096, 22050, { minHz: 50, maxHz: 8000, bandsPerOctave: 12 });
-    const analyser = createSpectrumAnalyser(4096);
+    const analyser = spectrumAnalyserOf(4096);
     const magnitudes = new Float32Array(analyser.bins);
     const bands = new Float32Array(bank.bands);
     analyser.magnitudes(sine(1000, 22050, 1), 0, magnitudes);

@@ -1,5 +1,5 @@
 export { hannWindow } from './window';
-export { createSpectrumAnalyser } from './spectrum';
+export { spectrumAnalyserOf } from './spectrum';
 export type { SpectrumAnalyser } from './spectrum';
 export { createLogFilterbank } from './log-filterbank';
 export { parabolicPeak, pickPeaks } from './peaks';

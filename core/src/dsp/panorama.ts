@@ -1,6 +1,6 @@
 /** Where in the stereo picture energy lies at one moment: what the pan window is placed by. */
 import { panPlace } from './pan';
-import { createSpectrumAnalyser } from './spectrum';
+import { spectrumAnalyserOf } from './spectrum';
 
 /** Places from -1 (left) to 1 (right) that energy is counted at. */
 export const PANORAMA_PLACES = 41;
@@ -21,7 +21,7 @@ export function panorama(
   sampleRate: number,
   centre: number,
 ): Float32Array {
-  const analyser = createSpectrumAnalyser(SIZE);
+  const analyser = spectrumAnalyserOf(SIZE);
   const [left, right] = channels.map((samples) => {
     const magnitudes = new Float32Array(analyser.bins);
     analyser.magnitudes(samples, centre - SIZE / 2, magnitudes);

@@ -20,7 +20,16 @@ export interface SpectrumAnalyser {
   spectrum(samples: Float32Array, start: number, re: Float32Array, im: Float32Array): void;
 }
 
-export function createSpectrumAnalyser(size: number): SpectrumAnalyser {
+const ANALYSERS = new Map<number, SpectrumAnalyser>();
+
+/** One for each size, made once: its tables cost as much as some spectra, and its scratch memory is used within a call only. */
+export function spectrumAnalyserOf(size: number): SpectrumAnalyser {
+  const before = ANALYSERS.get(size) ?? createAnalyser(size);
+  ANALYSERS.set(size, before);
+  return before;
+}
+
+function createAnalyser(size: number): SpectrumAnalyser {
   const half = size / 2;
   const fft = new FFT(half);
   // fft.js asks for arrays; typed ones do as well and are faster.

@@ -48,11 +48,11 @@ export interface LiveOptions {
 }
 
 /** A stroke has told its notes when it has sounded for this long. */
-const SETTLED_S = 0.2;
+const SETTLED_S = 0.15;
 /** It is not asked more often: what is heard twice costs twice. */
 const LEAST_WAIT_S = 0.25;
 /** Before the first strum of a window, so that what rings from before is known. */
-const LEAD_IN_S = 0.8;
+const LEAD_IN_S = 0.5;
 /** A stroke this little before a round is one of its own that came early. */
 const EARLY_BEATS = 0.25;
 /** What is played late at the end of a round sounds into the next. */

@@ -3,7 +3,7 @@
  * equal temperament. A mean would be pulled by fifth partials (-14 cents) and difference tones; the mode,
  * found by mean shift on the circle of 100 cents, is not (docs/experiments.md).
  */
-import { createSpectrumAnalyser, median, parabolicPeak } from '../dsp';
+import { spectrumAnalyserOf, median, parabolicPeak } from '../dsp';
 import { hzToMidi } from '../theory';
 import type { ReferenceOffset } from './types';
 
@@ -43,7 +43,7 @@ function histogramOf(circle: Float64Array): number[] {
 
 /** Null when nothing tonal was heard. */
 export function estimateReferenceOffset(samples: Float32Array, sampleRate: number): ReferenceOffset | null {
-  const analyser = createSpectrumAnalyser(FFT_SIZE);
+  const analyser = spectrumAnalyserOf(FFT_SIZE);
   const magnitudes = new Float32Array(analyser.bins);
   const binHz = sampleRate / FFT_SIZE;
   const hop = Math.max(FFT_SIZE / 4, Math.floor(samples.length / MAX_FRAMES));

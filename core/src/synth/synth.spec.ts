@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
-import { createSpectrumAnalyser, parabolicPeak } from '../dsp';
+import { spectrumAnalyserOf, parabolicPeak } from '../dsp';
 import {
   performDocument,
   PLAIN_SONG,
@@ -23,7 +23,7 @@ const RATE = 44100;
 
 /** Frequency of the strongest partial near `aroundHz`, refined between bins. */
 function partialNear(samples: Float32Array, aroundHz: number): { hz: number; level: number } {
-  const analyser = createSpectrumAnalyser(32768);
+  const analyser = spectrumAnalyserOf(32768);
   const m = new Float32Array(analyser.bins);
   analyser.magnitudes(samples, 2000, m);
   const bin = RATE / 32768;

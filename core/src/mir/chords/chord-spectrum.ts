@@ -3,7 +3,7 @@
  * divided by the level of its own surroundings (whitened) and compressed, so that neither tone controls nor
  * loudness matter. Shape: {@link SPECTRUM_SIZE} values, index 0 = {@link FIRST_MIDI}.
  */
-import { createSpectrumAnalyser } from '../../dsp';
+import { spectrumAnalyserOf } from '../../dsp';
 import { midiToHz } from '../../theory';
 
 export const BINS_PER_SEMITONE = 3;
@@ -29,7 +29,7 @@ export type ChordSpectrum = (
 
 /** Reads at most {@link SPECTRUM_SECONDS} from `startSample`; `offsetCents` is the recording's reference offset. */
 export function createChordSpectrum(sampleRate: number): ChordSpectrum {
-  const analyser = createSpectrumAnalyser(FFT_SIZE);
+  const analyser = spectrumAnalyserOf(FFT_SIZE);
   const magnitudes = new Float32Array(analyser.bins);
   const raw = new Float32Array(SPECTRUM_SIZE);
   const squares = new Float64Array(SPECTRUM_SIZE + 1);

@@ -5,7 +5,7 @@
  * Method: bar-synchronous chroma features compared with all shifts (Bartsch and Wakefield, "To catch a chorus: using chroma-based
  * representations for audio thumbnailing", WASPAA 2001; Goto, "A chorus section detection method for musical audio signals", IEEE TASLP 14(5), 2006).
  */
-import { createSpectrumAnalyser } from '../../dsp';
+import { spectrumAnalyserOf } from '../../dsp';
 
 /** Sixteenths of a bar of four. */
 const PLACES = 16;
@@ -70,7 +70,7 @@ export function computeBarChroma(
   downbeatsS: readonly number[],
   durationS: number,
 ): BarChroma[] {
-  const analyser = createSpectrumAnalyser(WINDOW);
+  const analyser = spectrumAnalyserOf(WINDOW);
   const classes = binClasses(analyser.bins, sampleRate, offsetCents);
   const magnitudes = new Float32Array(analyser.bins);
   // Bins that a pitch class takes, and those around them.

@@ -4,7 +4,7 @@
  * does not count as an attack (SuperFlux; Böck and Widmer, DAFx 2013).
  * Shape: curves have one value per frame; frame n is centred on n * HOP / sampleRate.
  */
-import { createLogFilterbank, createSpectrumAnalyser } from '../../dsp';
+import { createLogFilterbank, spectrumAnalyserOf } from '../../dsp';
 
 export const HOP = 220;
 const FFT_SIZE = 1024;
@@ -24,7 +24,7 @@ export interface OnsetStrength {
 }
 
 export function computeOnsetStrength(samples: Float32Array, sampleRate: number): OnsetStrength {
-  const analyser = createSpectrumAnalyser(FFT_SIZE);
+  const analyser = spectrumAnalyserOf(FFT_SIZE);
   const filterbank = createLogFilterbank(FFT_SIZE, sampleRate, {
     minHz: 30,
     maxHz: 9500,

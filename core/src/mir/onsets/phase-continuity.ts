@@ -6,7 +6,7 @@
  * onset detection in the complex domain", IEEE Signal Processing Letters 11(6), 2004), here as the correlation of what was
  * predicted with what came, per band and window length.
  */
-import { createSpectrumAnalyser } from '../../dsp';
+import { spectrumAnalyserOf } from '../../dsp';
 
 /** 23, 46 and 93 ms at 22.05 kHz: short ones fit between sixteenths, long ones tell the lowest partials apart. */
 const WINDOWS = [512, 1024, 2048];
@@ -63,7 +63,7 @@ function predictability(
 
 export function createPhaseContinuity(sampleRate: number): PhaseContinuity {
   const lengths = WINDOWS.map((size) => {
-    const analyser = createSpectrumAnalyser(size);
+    const analyser = spectrumAnalyserOf(size);
     const spectra = Array.from({ length: 4 }, (): Spectrum => ({
       re: new Float32Array(analyser.bins),
       im: new Float32Array(analyser.bins),

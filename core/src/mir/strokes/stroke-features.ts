@@ -5,7 +5,7 @@
  * what the candidates around look like on average, which says whether drums play and how the guitar sounds.
  * Shape: {@link STROKE_FEATURES} values per candidate, about -3 to 3.
  */
-import { cosineSimilarity, createSpectrumAnalyser, quantile } from '../../dsp';
+import { cosineSimilarity, spectrumAnalyserOf, quantile } from '../../dsp';
 import type { OnsetStrength, Region } from '../onsets/onset-strength';
 import { CONTINUITY_FEATURES, createPhaseContinuity } from '../onsets/phase-continuity';
 import { atSecond, localLevel } from './local-level';
@@ -74,7 +74,7 @@ export const STROKE_FEATURE_SPANS = {
 
 /** Levels in dB against the loud parts, frame by frame, band by band. */
 function bandLevels(samples: Float32Array, sampleRate: number): { levels: Float32Array; frames: number } {
-  const analyser = createSpectrumAnalyser(FFT_SIZE);
+  const analyser = spectrumAnalyserOf(FFT_SIZE);
   const magnitudes = new Float32Array(analyser.bins);
   const binHz = sampleRate / FFT_SIZE;
   const edges = BAND_EDGES_HZ.map((hz) => Math.min(analyser.bins - 1, Math.round(hz / binHz)));
@@ -119,7 +119,7 @@ export function computeStrokeFeatures(
   candidatesS: readonly number[],
 ): Float32Array {
   const out = new Float32Array(candidatesS.length * STROKE_FEATURES);
-  const chordAnalyser = createSpectrumAnalyser(CHORD_FFT);
+  const chordAnalyser = spectrumAnalyserOf(CHORD_FFT);
   const chordBins = Math.round((CHORD_MAX_HZ / sampleRate) * CHORD_FFT);
   const before = new Float32Array(chordAnalyser.bins);
   const after = new Float32Array(chordAnalyser.bins);

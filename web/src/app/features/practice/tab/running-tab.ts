@@ -13,6 +13,7 @@ import {
 import { pitchClassOf, spellPitchClass } from '@wild-needle/core/theory';
 import { ChordName } from '../../../shared/chord-name';
 import { Needle } from '../../../shared/needle';
+import { behindPaint } from '../../../shared/behind-paint';
 import { observeSize } from '../../../shared/observe-size';
 import { xOf } from '../../../tab/row-layout';
 import { Player } from '../../../transport/player';
@@ -214,6 +215,9 @@ export class RunningTab {
     });
   }
 
+  /** A frame behind the line that sounds. */
+  private readonly nextLine = behindPaint(this.view.nextLine);
+
   private laid(line: TabLine | null, room: Omit<LineRoom, 'widthPx'>): LaidLine | null {
     const document = this.view.document();
     if (!line || !document) return null;
@@ -225,7 +229,7 @@ export class RunningTab {
     this.laid(this.view.line(), { heightPx: this.lineHeightPx(), namesPx: NAMES_PX, mostScale: MOST_SCALE }),
   );
   protected readonly nextRow = computed(() =>
-    this.laid(this.view.nextLine(), { heightPx: NEXT_PX, namesPx: NEXT_NAMES_PX, mostScale: NEXT_SCALE }),
+    this.laid(this.nextLine(), { heightPx: NEXT_PX, namesPx: NEXT_NAMES_PX, mostScale: NEXT_SCALE }),
   );
   protected readonly words = computed(() => {
     const now = this.view.sounding();
