@@ -18,7 +18,7 @@ const [only = 'all', ...rest] = process.argv.slice(2);
 const BROWSER = { all: 'tasks', e2e: 'tasks', screenshots: 'screenshots', bench: 'bench' };
 
 /** Tasks that need no song but their own, and about a third of the time of all. */
-const SECOND_BROWSER = ['sections', 'dense-riff', 'put-right'];
+const SECOND_BROWSER = ['sections', 'dense-riff', 'put-right', 'practice', 'take'];
 
 /** Runs a program; says what it said at its end where something else is talking meanwhile. */
 function run(name, [command, ...args], { env = {}, isQuiet = false } = {}) {

@@ -1,10 +1,11 @@
 /** The written tab as a sound file, by the plucked strings of the core. */
 import { createRequire } from 'node:module';
+import type * as Wavefile from 'wavefile';
 import { performDocument, type SongDocument } from '@wild-needle/core/riff';
 import { createTabPlayer } from '@wild-needle/core/synth';
 import { toInt16 } from '@wild-needle/core/units';
 
-const { WaveFile } = createRequire(import.meta.url)('wavefile') as typeof import('wavefile');
+const { WaveFile } = createRequire(import.meta.url)('wavefile') as typeof Wavefile;
 
 const SAMPLE_RATE = 44_100;
 /** Strings ring on after the last stroke. */

@@ -1,10 +1,11 @@
 import { createRequire } from 'node:module';
+import type * as Wavefile from 'wavefile';
 import { describe, expect, it } from 'vitest';
 import { PLAIN_SONG } from '@wild-needle/core/riff';
 import { SONG } from '../../../core/src/riff/test-grid-song';
 import { tabSound } from './tab-sound';
 
-const { WaveFile } = createRequire(import.meta.url)('wavefile') as typeof import('wavefile');
+const { WaveFile } = createRequire(import.meta.url)('wavefile') as typeof Wavefile;
 
 describe('the sound of a tab', () => {
   it('is a file that sounds from its first stroke on and is silent before', () => {

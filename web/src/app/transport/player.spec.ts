@@ -20,7 +20,7 @@ const device = vi.hoisted(() => ({
   buffers: 0,
   levels: [] as number[],
   /** Draws the next frame. */
-  frame: (() => undefined) as () => void,
+  frame: (): void => undefined,
   /** Hands over the sound that was asked for. */
   made: null as (() => void) | null,
 }));
@@ -226,7 +226,9 @@ describe('the player', () => {
       { output: seamS, active: false },
       { output: seamS + 2, active: true, input: 6, rate: 0.5, loopStart: 6, loopEnd: 8 },
     ]);
-    expect(device.clicksS.slice(-4)).toEqual([0, 0.5, 1, 1.5].map((s) => expect.closeTo(seamS + s, 6)));
+    expect(device.clicksS.slice(-4)).toEqual(
+      [0, 0.5, 1, 1.5].map((s): unknown => expect.closeTo(seamS + s, 6)),
+    );
     device.nowS = seamS - 0.1;
     device.frame();
     expect([player.speed(), player.seams()]).toEqual([1, 0]);
@@ -236,7 +238,7 @@ describe('the player', () => {
     device.nowS = seamS + 4;
     device.frame();
     expect(player.nowS()).toBeCloseTo(7, 6);
-    expect(player.round()).toMatchObject({ beganS: expect.closeTo(seamS + 2, 6), speed: 0.5 });
+    expect(player.round()).toMatchObject({ beganS: expect.closeTo(seamS + 2, 6) as number, speed: 0.5 });
   });
 
   it('takes a change back, and lets only the click sound', async () => {
