@@ -114,7 +114,7 @@ export const ROUTES = {
   },
   exportSong: {
     method: 'get',
-    path: '/api/songs/:id/formats/:format',
+    path: '/api/songs/:id/export/:format',
     summary: 'The song in a format that it can be taken away in',
     params: exportParamsSchema,
     status: 200,

@@ -102,7 +102,7 @@ async function open(app: App, id: string): Promise<OpenSong> {
 }
 
 async function textTab(app: App, { id }: OpenSong): Promise<string> {
-  return (await fetch(`${app.url}/api/songs/${id}/formats/text-tab`)).text();
+  return (await fetch(`${app.url}/api/songs/${id}/export/text-tab`)).text();
 }
 
 const allPasses = (bars: readonly Bar[]): readonly Bar[] => Array.from({ length: PASSES }, () => bars).flat();

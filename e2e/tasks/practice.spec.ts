@@ -3,6 +3,7 @@ import { expect, type Page } from '@playwright/test';
 import { z } from 'zod';
 import { createAnswerSchema, practiceRoundSchema, ROUTES, songDocumentSchema } from '@wild-needle/contract';
 import { test, type App } from '../support/app';
+import { withInput } from '../support/fake-input';
 import { listenIn } from '../support/loudspeaker';
 
 const QUARTER = 960;
@@ -128,6 +129,24 @@ test('a slip of the simulated player is named at its strum; log and plan know it
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'CSV' }).click();
   expect((await download).suggestedFilename()).toBe('slip-song-practice.csv');
+});
+
+test('an input of this computer is judged, and says at the first round how late the device is', async ({
+  app,
+}) => {
+  const browser = await withInput(test.info());
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await openPractice(app, page, await bringIn(app, 'Input song'));
+  const panel = page.locator('wn-heard-panel');
+  await page.keyboard.press('h');
+  await expect(panel).toContainText('Play along: the first round tells how late this device is.');
+  await page.keyboard.press(' ');
+  // It beeps once a second and plays no chords.
+  await expect(panel).toContainText(/[0-2] of 4strums in round \d/, { timeout: 20_000 });
+  await expect(panel).toContainText('was missed');
+  await page.keyboard.press('h');
+  await expect(panel).toContainText('without it you are the judge');
+  await browser.close();
 });
 
 test('rounds that are played while the server is away are sent when it is back', async ({ ownApp, page }) => {

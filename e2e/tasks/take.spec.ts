@@ -4,8 +4,9 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium, expect, type BrowserContext, type Page } from '@playwright/test';
 import { z } from 'zod';
-import { ROUTES, songSummarySchema, takeSchema } from '@wild-needle/contract';
+import { importAnswerSchema, ROUTES, songSummarySchema, takeSchema } from '@wild-needle/contract';
 import { test, type App } from '../support/app';
+import { withInput } from '../support/fake-input';
 import { killBrowser } from '../support/kill-browser';
 import { Shelf } from '../support/pages';
 
@@ -81,6 +82,32 @@ test('a take is counted in, waits for a server that is away, and can be thrown a
   await page.getByRole('button', { name: 'For good' }).click();
   await expect(take).toBeHidden();
   expect(await listed(ownApp, ROUTES.listTakes.path, takeSchema)).toEqual([]);
+});
+
+test('an input of this computer is recorded: its level is seen, and its sound is in the take', async ({
+  app,
+}) => {
+  const browser = await withInput(test.info());
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await new Shelf(page).open(app.url);
+  await page.keyboard.press('r');
+  const meter = page.getByRole('meter', { name: 'Level of the input' });
+  await expect.poll(async () => Number(await meter.getAttribute('aria-valuenow'))).toBeGreaterThan(-40);
+  await page.getByRole('checkbox', { name: 'Count a bar in' }).uncheck();
+  await page.getByRole('button', { name: /^Record/ }).click();
+  await expect(page.getByRole('button', { name: 'Stop, 0:03' })).toBeVisible();
+  await page.keyboard.press('r');
+  await expect(page.getByText(/^Take of 0:0\d$/)).toBeVisible({ timeout: 20_000 });
+  const [take] = await listed(app, ROUTES.listTakes.path, takeSchema);
+  const kept = await fetch(`${app.url}/api/takes/${take.id}/keep`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ title: 'Beeps' }),
+  });
+  const { recordingId } = importAnswerSchema.parse(await kept.json());
+  const envelope = await fetch(`${app.url}/api/recordings/${recordingId}/envelope`);
+  expect(Math.max(...new Uint8Array(await envelope.arrayBuffer()))).toBe(255);
+  await browser.close();
 });
 
 test('a browser that keeps the input to itself is told in a sentence', async ({ app, page }) => {

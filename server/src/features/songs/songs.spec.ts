@@ -93,7 +93,7 @@ describe('songs', () => {
   });
 
   it.each(FORMATS)('are taken away as $id', async ({ id, mime, write }) => {
-    const answer = await server.ask(`/api/songs/${song.id}/formats/${id}`);
+    const answer = await server.ask(`/api/songs/${song.id}/export/${id}`);
     expect(answer.headers.get('content-type')).toContain(mime);
     const written = await write((await open(song.id)).document);
     const bytes = typeof written === 'string' ? new TextEncoder().encode(written) : written;
@@ -104,7 +104,7 @@ describe('songs', () => {
     expect((await server.ask(`/api/songs/3fa85f64-5717-4562-b3fc-2c963f66afa6`)).status).toBe(404);
     expect((await server.ask(`/api/songs/1;drop`)).status).toBe(400);
     expect((await server.ask(`/api/nothing`)).status).toBe(404);
-    expect((await server.ask(`/api/songs/${song.id}/formats/nothing`)).status).toBe(400);
+    expect((await server.ask(`/api/songs/${song.id}/export/nothing`)).status).toBe(400);
   });
 
   it('stores every body that its schema accepts, and gives it back as it was', async () => {

@@ -26,6 +26,8 @@ const TAP_LEAD_S = 1.2;
 const TAP_LEVEL = 0.5;
 /** So often the player who is not there is told the time. */
 const TICK_MS = 50;
+/** What was due before playing began is not asked for; what was due a moment ago may still be played. */
+const JUST_BEGUN_S = 0.15;
 /** A jump this little before the end of a round does not cut it off. */
 const CUT_OFF_S = 0.05;
 /** A tap-along is no round of the plan. */
@@ -198,7 +200,8 @@ export class HeardYou {
     const { beganS, speed, loop } = round;
     const at = (timeS: number): number => beganS + (timeS - loop.startS) / speed;
     const own = this.places().filter(
-      ({ timeS }) => timeS >= loop.startS - 1e-3 && timeS < loop.endS - 1e-3 && at(timeS) >= nowS - TAP_S / 4,
+      ({ timeS }) =>
+        timeS >= loop.startS - 1e-3 && timeS < loop.endS - 1e-3 && at(timeS) >= nowS - JUST_BEGUN_S,
     );
     const strums = own.map((place) => this.roundStrum(place));
     this.sent = [...this.sent.slice(-1), { serial, number, strums, endS: at(loop.endS) }];
