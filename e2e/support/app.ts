@@ -34,7 +34,8 @@ async function startApp(): Promise<OwnApp & { stop(): Promise<void> }> {
   const env = {
     ...process.env,
     WN_DATABASE_URL: databaseUrl(),
-    WN_DATA_DIR: process.env['WN_TEST_DATA_DIR'],
+    // Of its own: a server tidies what another has left on its way in.
+    WN_DATA_DIR: mkdtempSync(join(process.env['WN_TEST_DATA_DIR'] ?? tmpdir(), 'app-')),
   };
   let child: ChildProcess | null = null;
   let port = 0;

@@ -88,11 +88,14 @@ test('three clean rounds raise the step on the seam: the loudspeaker is faster f
   const { samples, rate } = await recorded;
   const at = clicksS(samples, rate);
   const gaps = at.slice(1).map((t, i) => t - at[i]);
-  const turn = gaps.findIndex((gap) => gap < BEAT_S / 0.62);
-  expect(turn).toBeGreaterThan(0);
-  for (const [i, gap] of gaps.entries()) {
-    expect(Math.abs(gap - BEAT_S / (i < turn ? 0.6 : 0.65))).toBeLessThan(0.004);
-  }
+  const isAt = (gap: number, speed: number): boolean => Math.abs(gap - BEAT_S / speed) < 0.004;
+  // A busy machine drops a piece of what is recorded here, though not of what is heard: such a gap says nothing.
+  const told = gaps.filter((gap) => isAt(gap, 0.6) || isAt(gap, 0.65));
+  const turn = told.findIndex((gap) => isAt(gap, 0.65));
+  expect(gaps.length - told.length).toBeLessThanOrEqual(2);
+  expect(turn).toBeGreaterThanOrEqual(2);
+  expect(told.slice(turn).length).toBeGreaterThanOrEqual(2);
+  expect(told.slice(turn).every((gap) => isAt(gap, 0.65))).toBe(true);
   await page.keyboard.press(' ');
 });
 
