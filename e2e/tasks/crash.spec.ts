@@ -13,7 +13,7 @@ import { Shelf } from '../support/pages';
 function spooledBytes(): number {
   const folder = process.env['WN_TEST_DATA_DIR']!;
   return readdirSync(folder, { recursive: true, encoding: 'utf8' })
-    .filter((path) => path.startsWith('spool-'))
+    .filter((path) => /(^|\/)spool-/.test(path))
     .reduce((sum, path) => sum + (statSync(join(folder, path), { throwIfNoEntry: false })?.size ?? 0), 0);
 }
 
