@@ -186,6 +186,12 @@ const NEXT_SCALE = 0.6;
       top: 0;
       border-top: 1px solid var(--line2);
     }
+    // On a low page the line that sounds has the room of both.
+    @media (max-height: 740px) {
+      .next {
+        display: none;
+      }
+    }
     .next .quiet {
       position: absolute;
       left: -40px;
