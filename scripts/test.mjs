@@ -20,6 +20,12 @@ const BROWSER = { all: 'tasks', e2e: 'tasks', screenshots: 'screenshots', bench:
 /** Tasks that need no song but their own, and about a third of the time of all. */
 const SECOND_BROWSER = ['sections', 'dense-riff', 'put-right', 'practice', 'take'];
 
+/** Lines of a part that failed, said once more at the end, where they are looked for. */
+const TOLD_AGAIN = 60;
+
+/** Names of the parts that have failed. */
+const failed = [];
+
 /** Runs a program; says what it said at its end where something else is talking meanwhile. */
 function run(name, [command, ...args], { env = {}, isQuiet = false } = {}) {
   if (!isQuiet) say(`\n== ${name}`);
@@ -34,6 +40,10 @@ function run(name, [command, ...args], { env = {}, isQuiet = false } = {}) {
   return new Promise((resolve) => {
     child.on('close', (status) => {
       if (isQuiet) say(`\n== ${name}\n${said}`);
+      if (status !== 0)
+        failed.push(
+          isQuiet ? `${name}, which ended with:\n${said.split('\n').slice(-TOLD_AGAIN).join('\n')}` : name,
+        );
       resolve(status === 0);
     });
   });
@@ -100,7 +110,7 @@ async function main() {
     await postgres.stop();
     rmSync(dataDir, { recursive: true, force: true });
   }
-  say(passed ? '\nAll tests passed' : '\nSome tests failed');
+  say(passed ? '\nAll tests passed' : `\nFailed: ${failed.join('\n')}`);
   process.exit(passed ? 0 : 1);
 }
 

@@ -76,8 +76,9 @@ test('takes a song away as MusicXML and brings it back as a new one that plays t
   const copy = /songs\/([\w-]+)\/riffs/.exec(page.url())?.[1] ?? '';
   expect(copy).not.toBe(id);
   expect(played((await open(demoApp, copy)).document)).toEqual(played((await open(demoApp, id)).document));
-  // It has no sound: not that of the song before, and nothing to check against.
-  await expect(page.getByRole('button', { name: 'Play' })).toBeDisabled();
+  // It has no sound: its tab is what plays, not the song before, and there is nothing to check against.
+  await expect(page.getByRole('button', { name: 'Play' })).toBeEnabled();
+  await expect(page.getByRole('radio', { name: 'My tab' })).toBeChecked();
   await page.getByRole('tab', { name: 'Check', exact: true }).click();
   await expect(page.getByRole('heading', { name: /This song has no recording/ })).toBeVisible();
   // Others look for the one song of this name.

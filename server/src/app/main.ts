@@ -9,6 +9,12 @@ import { createHttpApp } from './http-app';
 import { createServices, startWorking } from './services';
 import { onShutdown, tellParent } from './process';
 
+/**
+ * Longer than clients keep a connection that is idle: one that the server closes at the moment when the next request is sent
+ * fails that request, and a recording on its way in can't be sent again by itself.
+ */
+const KEEP_ALIVE_MS = 120_000;
+
 async function main(): Promise<void> {
   const config = readConfig(process.env);
   const logger = pino({ level: config.logLevel, base: null });
@@ -19,6 +25,7 @@ async function main(): Promise<void> {
   const { guard, isSure } = await createOwnUserGuard(config.otherUsers);
   if (!isSure) logger.warn('other users of this computer can read and change the songs');
   const server = createHttpApp(services, events, logger, guard).listen(config.port, '127.0.0.1');
+  server.keepAliveTimeout = KEEP_ALIVE_MS;
   server.on('error', (error: NodeJS.ErrnoException) => {
     tellParent({
       problem:
