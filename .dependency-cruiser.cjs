@@ -15,6 +15,8 @@ const CORE = {
   // how a song lies on paper, without drawing it
   sheet: ['units', 'theory', 'guitar', 'riff'],
   playback: ['units', 'dsp', 'mir', 'riff', 'synth'],
+  // recordings of one song laid along each other
+  alignment: ['units', 'dsp'],
   check: ['units', 'dsp', 'theory', 'guitar', 'mir', 'riff'],
   practice: ['units', 'theory', 'guitar', 'riff'],
   // a player judged while playing, and one who is not there

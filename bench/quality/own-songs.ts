@@ -2,14 +2,19 @@
  * Three short songs with exact truth for the gate in CI: played by fluidsynth with the soundfont of Debian's package
  * csound-soundfont, which no training song uses, and amplified by ffmpeg's filters. Invented for this purpose.
  */
-import { spawnSync } from 'node:child_process';
-import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { writeMidi, type MidiEvent } from 'midi-file';
+import {
+  CLEAN_GUITAR,
+  DRUMS,
+  FINGER_BASS,
+  midiOf,
+  MUTED_GUITAR,
+  playMidi,
+  runTool,
+  type Note,
+} from './play-midi';
 
 const SOUNDFONT = '/usr/share/sounds/sf2/sf_GMbank.sf2';
-/** A MIDI file of 500 ticks a quarter at its default of 120 bpm: one tick is a millisecond. */
-const TICKS_PER_QUARTER = 500;
 const START_S = 0.6;
 
 /** Forms as semitones over the lowest note. */
@@ -198,68 +203,6 @@ function layOut(song: OwnSong): Pick<RenderedSong, 'strums' | 'downbeatsS' | 'se
   return { strums, downbeatsS, sections };
 }
 
-interface Note {
-  readonly channel: number;
-  readonly key: number;
-  readonly velocity: number;
-  readonly fromS: number;
-  readonly toS: number;
-}
-
-function midiOf(notes: readonly Note[], programs: readonly number[], offsetCents: number): Buffer {
-  const ms = (s: number): number => Math.round(1000 * s);
-  const events = notes.flatMap(({ channel, key, velocity, fromS, toS }) => [
-    { at: ms(fromS), event: { type: 'noteOn', channel, noteNumber: key, velocity } as const },
-    { at: ms(toS), event: { type: 'noteOff', channel, noteNumber: key, velocity: 0 } as const },
-  ]);
-  events.sort((a, b) => a.at - b.at || (a.event.type === 'noteOff' ? -1 : 1));
-  const track: MidiEvent[] = programs.flatMap((programNumber, channel) => [
-    { deltaTime: 0, type: 'programChange', channel, programNumber },
-    // The range of the wheel is two semitones (General MIDI level 1).
-    { deltaTime: 0, type: 'pitchBend', channel, value: Math.round((offsetCents / 200) * 8192) },
-  ]);
-  let last = 0;
-  for (const { at, event } of events) {
-    track.push({ deltaTime: at - last, ...event });
-    last = at;
-  }
-  track.push({ deltaTime: 1500, type: 'endOfTrack', meta: true });
-  const header = { format: 0, numTracks: 1, ticksPerBeat: TICKS_PER_QUARTER } as const;
-  return Buffer.from(writeMidi({ header, tracks: [track] }));
-}
-
-function run(command: string, args: readonly string[]): void {
-  const { status, stderr } = spawnSync(command, args, { encoding: 'utf8' });
-  if (status !== 0) throw new Error(`${command} failed: ${stderr}`);
-}
-
-function play(folder: string, name: string, midi: Buffer): string {
-  const [file, wav] = [join(folder, `${name}.mid`), join(folder, `${name}.wav`)];
-  writeFileSync(file, midi);
-  run('fluidsynth', [
-    '-ni',
-    '-q',
-    '-g',
-    '0.6',
-    '-R',
-    '0',
-    '-C',
-    '0',
-    '-r',
-    '44100',
-    '-F',
-    wav,
-    SOUNDFONT,
-    file,
-  ]);
-  return wav;
-}
-
-const CLEAN_GUITAR = 27;
-const MUTED_GUITAR = 28;
-const FINGER_BASS = 33;
-const DRUMS = 9;
-
 function guitarNotes(strums: readonly TrueStrum[], lateS: number): Note[] {
   return strums.flatMap(({ timeS, endS, midi, palmMuted }) =>
     midi.map((key, i) => ({
@@ -304,10 +247,22 @@ function render(folder: string, song: OwnSong): RenderedSong {
   const laid = layOut(song);
   const programs = [CLEAN_GUITAR, MUTED_GUITAR, FINGER_BASS];
   const takes = (song.isDoubled ? [0, 0.009] : [0]).map((lateS, i) =>
-    play(folder, `${song.name} ${i}`, midiOf(guitarNotes(laid.strums, lateS), programs, song.offsetCents)),
+    playMidi(
+      SOUNDFONT,
+      folder,
+      `${song.name} ${i}`,
+      midiOf(guitarNotes(laid.strums, lateS), programs, song.offsetCents),
+    ),
   );
   const band = song.hasBand
-    ? [play(folder, `${song.name} band`, midiOf(bandNotes(song, laid), programs, song.offsetCents))]
+    ? [
+        playMidi(
+          SOUNDFONT,
+          folder,
+          `${song.name} band`,
+          midiOf(bandNotes(song, laid), programs, song.offsetCents),
+        ),
+      ]
     : [];
   // Tighten, drive, clip, loudspeaker.
   const amplifier =
@@ -322,7 +277,15 @@ function render(folder: string, song: OwnSong): RenderedSong {
   const names = [...takes.map((_, i) => `[g${i}]`), ...(band.length > 0 ? ['[b]'] : [])].join('');
   const graph = `${chains.join(';')};${names}amix=inputs=${inputs.length}:normalize=0:duration=longest,volume=-4dB`;
   const path = join(folder, `${song.name}.wav`);
-  run('ffmpeg', ['-v', 'error', '-y', ...inputs.flatMap((i) => ['-i', i]), '-filter_complex', graph, path]);
+  runTool('ffmpeg', [
+    '-v',
+    'error',
+    '-y',
+    ...inputs.flatMap((i) => ['-i', i]),
+    '-filter_complex',
+    graph,
+    path,
+  ]);
   return { name: song.name, path, bpm: song.bpm, offsetCents: song.offsetCents, ...laid };
 }
 
