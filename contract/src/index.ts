@@ -15,6 +15,14 @@ export {
   saveAnswerSchema,
   saveRequestSchema,
   songSummarySchema,
+  REMOVED_KEPT_DAYS,
+  removedSongSchema,
+  SHELF_PAGE,
+  SHELF_SORTS,
+  shelfQuerySchema,
+  STEPS,
+  TAG_LIMITS,
+  tagsSchema,
 } from './songs';
 export type {
   ImportAnswer,
@@ -26,6 +34,10 @@ export type {
   SaveAnswer,
   SaveRequest,
   SongSummary,
+  RemovedSong,
+  ShelfQuery,
+  ShelfSort,
+  Step,
 } from './songs';
 export { shapeBodySchema, shapeSchema } from './shapes';
 export type { Shape } from './shapes';
@@ -40,6 +52,12 @@ export {
   takeSchema,
 } from './takes';
 export type { Take } from './takes';
+export { alignmentSchema } from './alignment';
+export type { RecordingAlignment } from './alignment';
+export { requestBodySchema, requestSchema } from './requests';
+export type { SongRequest } from './requests';
+export { workedSchema, workTimeBodySchema, workTimesQuerySchema } from './work-times';
+export type { Worked } from './work-times';
 export { practiceQuerySchema, practiceRoundBodySchema, practiceRoundSchema } from './practice';
 export type { HeardRound, PracticeRound } from './practice';
 export { healthSchema } from './health';

@@ -5,10 +5,16 @@ import { pdfRequestSchema } from './pdf';
 import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
 import { guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
 import { practiceQuerySchema, practiceRoundBodySchema, practiceRoundSchema } from './practice';
+import { alignmentSchema } from './alignment';
+import { requestBodySchema, requestSchema } from './requests';
+import { workedSchema, workTimeBodySchema, workTimesQuerySchema } from './work-times';
 import { healthSchema } from './health';
 import { shapeBodySchema, shapeSchema } from './shapes';
 import {
   exportParamsSchema,
+  removedSongSchema,
+  shelfQuerySchema,
+  tagsSchema,
   idParamsSchema,
   importAnswerSchema,
   importQuerySchema,
@@ -66,7 +72,8 @@ export const ROUTES = {
   listSongs: {
     method: 'get',
     path: '/api/songs',
-    summary: 'The shelf, last worked first',
+    summary: 'The shelf: songs that have what is searched, a page of them at a time',
+    query: shelfQuerySchema,
     status: 200,
     answer: z.array(songSummarySchema),
   },
@@ -131,8 +138,82 @@ export const ROUTES = {
   deleteSong: {
     method: 'delete',
     path: '/api/songs/:id',
-    summary: 'Remove a song with its recording',
+    summary: 'Put a song into "Removed", where it waits for 30 days',
     params: idParamsSchema,
+    status: 204,
+  },
+  setTags: {
+    method: 'put',
+    path: '/api/songs/:id/tags',
+    summary: 'The tags of a song',
+    params: idParamsSchema,
+    body: tagsSchema,
+    status: 204,
+  },
+  wasTakenAway: {
+    method: 'post',
+    path: '/api/songs/:id/taken-away',
+    summary: 'Note that the newest revision was printed or taken away as a file',
+    params: idParamsSchema,
+    status: 204,
+  },
+  listRemoved: {
+    method: 'get',
+    path: '/api/removed-songs',
+    summary: 'Songs that wait to be brought back, newest first',
+    status: 200,
+    answer: z.array(removedSongSchema),
+  },
+  bringSongBack: {
+    method: 'post',
+    path: '/api/removed-songs/:id/bring-back',
+    summary: 'Put a removed song on the shelf again',
+    params: idParamsSchema,
+    status: 204,
+  },
+  removeForGood: {
+    method: 'delete',
+    path: '/api/removed-songs/:id',
+    summary: 'Remove a song with its recordings for good',
+    params: idParamsSchema,
+    status: 204,
+  },
+  listRequests: {
+    method: 'get',
+    path: '/api/requests',
+    summary: 'Who asked for what: open ones by their day, then those done in the last week',
+    status: 200,
+    answer: z.array(requestSchema),
+  },
+  keepRequest: {
+    method: 'put',
+    path: '/api/requests/:id',
+    summary: 'Keep a request under an id of its own; one that is there is replaced',
+    params: idParamsSchema,
+    body: requestBodySchema,
+    status: 204,
+  },
+  forgetRequest: {
+    method: 'delete',
+    path: '/api/requests/:id',
+    summary: 'Forget a request',
+    params: idParamsSchema,
+    status: 204,
+  },
+  listWorkTimes: {
+    method: 'get',
+    path: '/api/work-times',
+    summary: 'Seconds worked per song, step and day since a day',
+    query: workTimesQuerySchema,
+    status: 200,
+    answer: z.array(workedSchema),
+  },
+  keepWorkTime: {
+    method: 'put',
+    path: '/api/work-times/:id',
+    summary: 'Keep a stretch of work under an id of its own; again it changes nothing',
+    params: idParamsSchema,
+    body: workTimeBodySchema,
     status: 204,
   },
   listShapes: {
@@ -247,6 +328,22 @@ export const ROUTES = {
     status: 200,
     ranges: true,
     answer: ['application/octet-stream'],
+  },
+  removeRecording: {
+    method: 'delete',
+    path: '/api/recordings/:id',
+    summary: 'Remove a recording that its song has beside the reference',
+    params: idParamsSchema,
+    status: 204,
+  },
+  recordingAlignment: {
+    method: 'get',
+    path: '/api/recordings/:id/alignment',
+    summary:
+      'Where the moments of the reference of its song are in another recording; worked out when it is asked for first',
+    params: idParamsSchema,
+    status: 200,
+    answer: alignmentSchema,
   },
   recordingEnvelope: {
     method: 'get',

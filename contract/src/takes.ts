@@ -28,4 +28,8 @@ export const takePieceParamsSchema = z.object({
   seq: z.coerce.number().int().min(0).max(MOST_PIECES),
 });
 
-export const keepTakeSchema = z.object({ title: trimmedText(TEXT_LIMITS.title).min(1) });
+export const keepTakeSchema = z.object({
+  title: trimmedText(TEXT_LIMITS.title).min(1),
+  /** Another recording of this song, and no new one. */
+  songId: z.uuid().optional(),
+});

@@ -9,6 +9,9 @@ import { coarseFrames, coarseFrameS, coarseWay, type CoarseRun, type CoarseWay }
 import { CHROMA_BINS, CHROMA_HOP_S, featuresOf, STROKE_HOP_S, type SoundFeatures } from './sound-features';
 import { warpPath } from './warp-path';
 
+/** Changes when the same recordings are laid differently: what is kept of another is worked out anew. */
+export const ALIGNMENT_ALGORITHM = 'alignment@1';
+
 export interface MonoSignal {
   readonly samples: Float32Array;
   readonly sampleRate: number;

@@ -1,4 +1,4 @@
-export { align } from './align';
+export { align, ALIGNMENT_ALGORITHM } from './align';
 export type { Alignment, AlignmentResult, MonoSignal, SameMoment } from './align';
 export { timeMapOf } from './time-map';
 export type { OnlyIn, TimeMap } from './time-map';

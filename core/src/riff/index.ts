@@ -125,6 +125,8 @@ export { MARK_FIELDS, NO_MARKS } from './marks/fields';
 export type { Marks } from './marks/fields';
 export { applyMark, MARK_ROWS, MARKS, markWords } from './marks/marks';
 export type { FretPlace, MarkCommand, MarkRow } from './marks/marks';
+export { progressOf } from './progress';
+export type { SectionProgress, SongProgress } from './progress';
 export { checkedCount, isBlank, isStruck, strokeOf, strumNotes } from './strum';
 export {
   answerOf,

@@ -61,7 +61,7 @@ export async function drawSheet(document: SongDocument, ending: 'svg' | 'pdf'): 
   }
   const song: OpenSong = {
     ...{ id: randomUUID(), revision: 1, savedAt: new Date().toISOString(), document },
-    ...{ recording: null, job: null },
+    ...{ recording: null, recordings: [], job: null },
   };
   const browser = await chromium.launch({
     executablePath: CHROMIUM,

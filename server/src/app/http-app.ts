@@ -14,7 +14,11 @@ import { guessesRoutes } from '../features/guesses/guesses.routes';
 import { practiceRoutes } from '../features/practice/practice.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
 import { takesRoutes } from '../features/takes/takes.routes';
+import { removedRoutes } from '../features/songs/removed.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
+import { alignmentsRoutes } from '../features/alignments/alignments.routes';
+import { requestsRoutes } from '../features/requests/requests.routes';
+import { workTimesRoutes } from '../features/work-times/work-times.routes';
 import { onlyLoopback, onlyReadablePaths, securityHeaders } from '../http/loopback-guard';
 import { forLog } from '../http/for-log';
 import { errorHandler } from '../http/error-handler';
@@ -58,6 +62,10 @@ export function createHttpApp(
   app.use(
     healthRoutes(services.sequelize),
     songsRoutes(services.songs, () => new Date()),
+    removedRoutes(services.removed, () => new Date()),
+    requestsRoutes(services.requests, () => new Date()),
+    workTimesRoutes(services.workTimes),
+    alignmentsRoutes(services.alignments),
     recordingsRoutes(services.recordings, services.importRecording),
     analysesRoutes(services.analyses, events),
     shapesRoutes(services.shapes),

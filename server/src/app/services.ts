@@ -14,7 +14,13 @@ import { createPracticeStore, type PracticeStore } from '../features/practice/pr
 import { createShapesStore, type ShapesStore } from '../features/shapes/shapes.store';
 import { createTakesStore, type TakesStore } from '../features/takes/takes.store';
 import { createSongsStore, type SongsStore } from '../features/songs/songs.store';
-import { summarise } from '../features/songs/summarise';
+import { createRemovedStore, type RemovedStore } from '../features/songs/removed.store';
+import { summarise, SUMMARY_VERSION } from '../features/songs/summarise';
+import { createAlignmentsStore, type AlignmentsStore } from '../features/alignments/alignments.store';
+import { createRequestsStore, type RequestsStore } from '../features/requests/requests.store';
+import { createWorkTimesStore, type WorkTimesStore } from '../features/work-times/work-times.store';
+import { alignInThread } from '../audio/run-in-thread';
+import { NotFoundError } from '../http/errors';
 import { createAnalyseHandler } from '../jobs/run-analysis';
 import { prepareQueue, startRunner } from '../jobs/queue';
 import type { Config } from './config';
@@ -22,6 +28,10 @@ import type { Config } from './config';
 export interface Services {
   readonly sequelize: Sequelize;
   readonly songs: SongsStore;
+  readonly removed: RemovedStore;
+  readonly alignments: AlignmentsStore;
+  readonly requests: RequestsStore;
+  readonly workTimes: WorkTimesStore;
   readonly recordings: RecordingsStore;
   readonly analyses: AnalysesStore;
   readonly shapes: ShapesStore;
@@ -31,6 +41,8 @@ export interface Services {
   readonly importRecording: ImportRecording;
 }
 
+/** How often songs are let go of that were removed a month ago. */
+const CLEAR_EVERY_MS = 3600 * 1000;
 /** How often analyses of crashed workers are looked for. */
 const STALE_CHECK_MS = 3000;
 
@@ -38,6 +50,8 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
   const sequelize = await openDatabase(databaseUrl);
   await prepareQueue(databaseUrl);
   const songs = createSongsStore(sequelize);
+  await songs.summariseAnew(summarise, SUMMARY_VERSION);
+  const removed = createRemovedStore(sequelize);
   const recordings = createRecordingsStore();
   const analyses = createAnalysesStore(sequelize, async (recordingId, analysis, transaction) => {
     // The first analysis writes a draft; a document that has riffs is left alone.
@@ -53,6 +67,15 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     {
       createSong: (id, document, transaction) =>
         songs.create(id, document, summarise(document), new Date(), transaction),
+      addToSong: async (id, recordingId, transaction) => {
+        const song = await songs.lock(id, transaction);
+        if (!song) throw new NotFoundError('song');
+        // The first recording is what the tab is written to.
+        if (song.document.recordings.some((r) => r.isReference)) return;
+        const document = { ...song.document, recordings: [{ id: recordingId, isReference: true }] };
+        await songs.saveDraft(id, song.revision, document, summarise(document), new Date(), transaction);
+      },
+      bringBack: (songId) => removed.bringBack(songId),
       queueAnalysis: async (recordingId, transaction) => {
         await analyses.queue(recordingId, undefined, transaction);
       },
@@ -62,6 +85,14 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
   return {
     sequelize,
     songs,
+    removed,
+    alignments: createAlignmentsStore(
+      sequelize,
+      { writeTo: (id, path) => recordings.writeTo(id, path), align: alignInThread },
+      spoolDir,
+    ),
+    requests: createRequestsStore(sequelize),
+    workTimes: createWorkTimesStore(sequelize),
     recordings,
     analyses,
     shapes: createShapesStore(),
@@ -87,8 +118,12 @@ export async function startWorking(
   const requeue = (): void => void services.analyses.requeueStale().catch(log);
   const staleCheck = setInterval(requeue, STALE_CHECK_MS);
   requeue();
+  const clearRemoved = (): void => void services.removed.clear(new Date()).catch(log);
+  const clearing = setInterval(clearRemoved, CLEAR_EVERY_MS);
+  clearRemoved();
   return async () => {
     clearInterval(staleCheck);
+    clearInterval(clearing);
     await runner?.stop();
   };
 }

@@ -1,7 +1,8 @@
-/** Entry of the worker thread: hears one file, answers progress and the result. */
+/** Entry of the worker thread: hears one file, or lays one along another; answers progress and the result. */
 import { setPriority } from 'node:os';
 import { parentPort, workerData } from 'node:worker_threads';
 import type { HeardSoFar } from '@wild-needle/core/mir';
+import { alignFiles } from './align-files';
 import { analyseFile } from './analyse-file';
 import { AudioProblem } from './audio-problem';
 import type { ThreadData, ThreadMessage } from './run-in-thread';
@@ -27,7 +28,11 @@ const onPart = ({ reference, strums, grid }: HeardSoFar): void =>
 const onProgress = (share: number, doing: string): void => send({ kind: 'progress', share, doing });
 
 try {
-  send({ kind: 'done', analysis: await analyseFile(data.path, { ...data.given, onProgress, onPart }) });
+  const result =
+    data.kind === 'analyse'
+      ? await analyseFile(data.path, { ...data.given, onProgress, onPart })
+      : await alignFiles(data.reference, data.other);
+  send({ kind: 'done', result });
 } catch (error) {
   if (error instanceof AudioProblem) send({ kind: 'problem', code: error.code, message: error.message });
   else if (error instanceof ToolFailure) send({ kind: 'failure', message: error.message });

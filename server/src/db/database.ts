@@ -13,6 +13,7 @@ import * as whatIsKept from './migrations/0006-what-is-kept';
 import * as guesses from './migrations/0007-guesses';
 import * as practiceRounds from './migrations/0008-practice-rounds';
 import * as takes from './migrations/0009-takes';
+import * as shelf from './migrations/0010-shelf';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -25,6 +26,7 @@ const MIGRATIONS = [
   { name: '0007-guesses', up: guesses.up, down: guesses.down },
   { name: '0008-practice-rounds', up: practiceRounds.up, down: practiceRounds.down },
   { name: '0009-takes', up: takes.up, down: takes.down },
+  { name: '0010-shelf', up: shelf.up, down: shelf.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

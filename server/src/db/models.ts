@@ -7,6 +7,7 @@ import {
   type CreationOptional,
   type Sequelize,
 } from 'sequelize';
+import type { SongProgress } from '@wild-needle/core/riff';
 import type {
   AnalysisJob,
   AnalysisRequest,
@@ -18,10 +19,16 @@ import type {
 } from '@wild-needle/contract';
 
 /** What the shelf shows of a document, kept beside it so that the shelf reads no documents. */
-export type DocumentSummary = Pick<
+export interface DocumentSummary extends Pick<
   SongSummary,
-  'tuningLabel' | 'tempoBpm' | 'checkedStrums' | 'strums' | 'riffs'
->;
+  'tuningLabel' | 'tempoBpm' | 'checkedStrums' | 'strums' | 'riffs' | 'bars'
+> {
+  /** Of this shape: older ones are made anew. */
+  readonly version: number;
+  readonly progress: Omit<SongProgress, 'bars'>;
+  /** What can be practised by itself. */
+  readonly items: readonly { readonly id: string; readonly name: string; readonly bpm: number }[];
+}
 
 export class SongRow extends Model<InferAttributes<SongRow>, InferCreationAttributes<SongRow>> {
   declare id: CreationOptional<string>;
@@ -30,6 +37,14 @@ export class SongRow extends Model<InferAttributes<SongRow>, InferCreationAttrib
   declare revision: number;
   declare summary: DocumentSummary;
   declare updatedAt: Date;
+  declare referenceId: CreationOptional<string | null>;
+  declare tags: CreationOptional<string[]>;
+  /** What is searched of the document, see search-words. */
+  declare words: CreationOptional<string>;
+  /** Revision that was last taken away as a sheet or file; 0 = never. */
+  declare takenAway: CreationOptional<number>;
+  /** When it was put into "Removed". */
+  declare removedAt: CreationOptional<Date | null>;
 }
 
 export class SongRevisionRow extends Model<
@@ -57,6 +72,38 @@ export class RecordingRow extends Model<
   declare sampleRate: number;
   declare durationS: number;
   declare envelope: Buffer;
+  declare addedAt: CreationOptional<Date>;
+}
+
+export class AlignmentRow extends Model<
+  InferAttributes<AlignmentRow>,
+  InferCreationAttributes<AlignmentRow>
+> {
+  declare recordingId: string;
+  declare referenceId: string;
+  declare algorithm: string;
+  declare result: unknown;
+}
+
+export class RequestRow extends Model<InferAttributes<RequestRow>, InferCreationAttributes<RequestRow>> {
+  declare id: string;
+  declare songId: string;
+  declare initials: string;
+  declare wanted: string;
+  declare section: string;
+  declare format: string | null;
+  /** Day, 'YYYY-MM-DD'. */
+  declare dueOn: string | null;
+  declare doneAt: Date | null;
+  declare createdAt: CreationOptional<Date>;
+}
+
+export class WorkTimeRow extends Model<InferAttributes<WorkTimeRow>, InferCreationAttributes<WorkTimeRow>> {
+  declare id: string;
+  declare songId: string;
+  declare step: string;
+  declare at: Date;
+  declare seconds: number;
 }
 
 export class RecordingChunkRow extends Model<
@@ -144,6 +191,11 @@ export function defineModels(sequelize: Sequelize): void {
       revision: DataTypes.INTEGER,
       summary: DataTypes.JSONB,
       updatedAt: DataTypes.DATE,
+      referenceId: DataTypes.UUID,
+      tags: { type: DataTypes.ARRAY(DataTypes.TEXT), defaultValue: [] },
+      words: { type: DataTypes.TEXT, defaultValue: '' },
+      takenAway: { type: DataTypes.INTEGER, defaultValue: 0 },
+      removedAt: DataTypes.DATE,
     },
     { ...options, tableName: 'songs' },
   );
@@ -168,6 +220,7 @@ export function defineModels(sequelize: Sequelize): void {
       sampleRate: DataTypes.INTEGER,
       durationS: DataTypes.DOUBLE,
       envelope: DataTypes.BLOB,
+      addedAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
     },
     { ...options, tableName: 'recordings' },
   );
@@ -196,6 +249,39 @@ export function defineModels(sequelize: Sequelize): void {
       createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
     },
     { ...options, tableName: 'analyses' },
+  );
+  AlignmentRow.init(
+    {
+      recordingId: { type: DataTypes.UUID, primaryKey: true },
+      referenceId: { type: DataTypes.UUID, primaryKey: true },
+      algorithm: DataTypes.TEXT,
+      result: DataTypes.JSONB,
+    },
+    { ...options, tableName: 'alignments' },
+  );
+  RequestRow.init(
+    {
+      id: uuid,
+      songId: DataTypes.UUID,
+      initials: DataTypes.TEXT,
+      wanted: DataTypes.TEXT,
+      section: DataTypes.TEXT,
+      format: DataTypes.TEXT,
+      dueOn: DataTypes.DATEONLY,
+      doneAt: DataTypes.DATE,
+      createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
+    },
+    { ...options, tableName: 'requests' },
+  );
+  WorkTimeRow.init(
+    {
+      id: uuid,
+      songId: DataTypes.UUID,
+      step: DataTypes.TEXT,
+      at: DataTypes.DATE,
+      seconds: DataTypes.DOUBLE,
+    },
+    { ...options, tableName: 'work_times' },
   );
   ShapeRow.init(
     {

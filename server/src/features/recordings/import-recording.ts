@@ -22,6 +22,10 @@ const LOOKED_AT_ONCE = 1;
 /** What else belongs to a new recording; given by the composition root, since features don't know each other. */
 export interface ImportSteps {
   createSong(id: string, document: SongDocument, transaction: Transaction): Promise<void>;
+  /** The recording belongs to this song from now on; rejects when there is no such song. */
+  addToSong(id: string, recordingId: string, transaction: Transaction): Promise<void>;
+  /** A song of which somebody brings a recording once more is wanted on the shelf. */
+  bringBack(songId: string): Promise<unknown>;
   queueAnalysis(recordingId: string, transaction: Transaction): Promise<void>;
 }
 
@@ -80,13 +84,17 @@ export function createImport(
     if (known) {
       const isMute = !(await recordings.hasSound(known.recordingId));
       if (isMute) await sequelize.transaction((t) => addChunks(path, known.recordingId, t));
+      await steps.bringBack(known.songId);
       return known;
     }
     const facts = await inspectFile(path);
-    const [recordingId, songId] = [randomUUID(), randomUUID()];
+    const recordingId = randomUUID();
+    const songId = query.songId ?? randomUUID();
     try {
       await sequelize.transaction(async (transaction) => {
-        await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
+        if (query.songId === undefined) {
+          await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
+        } else await steps.addToSong(songId, recordingId, transaction);
         const { fileName } = query;
         await recordings.add({ id: recordingId, songId, fileName, sha256, byteLength, facts }, transaction);
         await addChunks(path, recordingId, transaction);

@@ -67,6 +67,20 @@ export function recordingsRoutes(store: RecordingsStore, importRecording: Import
     });
   });
 
+  router.delete(ROUTES.removeRecording.path, async (request, response) => {
+    const { id } = parse(idParamsSchema, request.params);
+    const removed = await store.remove(id);
+    if (removed === 'not-found') throw new NotFoundError('recording');
+    if (removed === 'reference') {
+      throw new HttpError(
+        409,
+        'conflict',
+        'The tab is written to this recording. Make another one the reference first, or remove the song.',
+      );
+    }
+    response.status(204).end();
+  });
+
   router.get(ROUTES.recordingEnvelope.path, async (request, response) => {
     const { id } = parse(idParamsSchema, request.params);
     const envelope = await store.envelopeOf(id);

@@ -1,7 +1,7 @@
 /** Recordings: their original bytes in chunks, their facts and outline. */
 import { open } from 'node:fs/promises';
 import type { Transaction } from 'sequelize';
-import { RecordingChunkRow, RecordingRow } from '../../db/models';
+import { RecordingChunkRow, RecordingRow, SongRow } from '../../db/models';
 import type { InspectedAudio } from '../../audio/inspect-file';
 import { PRIVATE_FILE } from '../../audio/spool';
 
@@ -28,6 +28,8 @@ export interface RecordingsStore {
   /** The bytes [start, end], both included, as they come from the database. */
   read(id: string, start: number, end: number): AsyncGenerator<Buffer>;
   envelopeOf(id: string): Promise<Buffer | null>;
+  /** 'reference' when its song is played from it: that one stays. */
+  remove(id: string): Promise<'removed' | 'reference' | 'not-found'>;
   /** Throws when there is no such recording. */
   writeTo(id: string, path: string): Promise<void>;
 }
@@ -72,6 +74,14 @@ export function createRecordingsStore(): RecordingsStore {
     async envelopeOf(id) {
       const row = await RecordingRow.findByPk(id, { attributes: ['envelope'] });
       return row?.envelope ?? null;
+    },
+
+    async remove(id) {
+      const row = await RecordingRow.findByPk(id, { attributes: ['songId'] });
+      if (!row) return 'not-found';
+      const isReference = (await SongRow.count({ where: { id: row.songId, referenceId: id } })) > 0;
+      if (isReference) return 'reference';
+      return (await RecordingRow.destroy({ where: { id } })) > 0 ? 'removed' : 'not-found';
     },
 
     async writeTo(id, path) {

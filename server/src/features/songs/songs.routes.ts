@@ -8,6 +8,8 @@ import {
   idParamsSchema,
   ROUTES,
   saveRequestSchema,
+  shelfQuerySchema,
+  tagsSchema,
   type CreateAnswer,
   type OpenSong,
   type SaveAnswer,
@@ -28,8 +30,9 @@ const MAX_DOCUMENT = '8mb';
 export function songsRoutes(store: SongsStore, now: () => Date): Router {
   const router = Router();
 
-  router.get(ROUTES.listSongs.path, async (_request, response) => {
-    response.json((await store.list()) satisfies SongSummary[]);
+  router.get(ROUTES.listSongs.path, async (request, response) => {
+    const query = parse(shelfQuerySchema, request.query);
+    response.json((await store.list(query)) satisfies SongSummary[]);
   });
 
   router.get(ROUTES.openSong.path, async (request, response) => {
@@ -80,9 +83,16 @@ export function songsRoutes(store: SongsStore, now: () => Date): Router {
     response.type(format.mime).send(typeof written === 'string' ? written : Buffer.from(written));
   });
 
-  router.delete(ROUTES.deleteSong.path, async (request, response) => {
+  router.put(ROUTES.setTags.path, json(), async (request, response) => {
     const { id } = parse(idParamsSchema, request.params);
-    if (!(await store.remove(id))) throw new NotFoundError('song');
+    const { tags } = parse(tagsSchema, request.body);
+    if (!(await store.setTags(id, [...new Set(tags)]))) throw new NotFoundError('song');
+    response.status(204).end();
+  });
+
+  router.post(ROUTES.wasTakenAway.path, async (request, response) => {
+    const { id } = parse(idParamsSchema, request.params);
+    if (!(await store.wasTakenAway(id))) throw new NotFoundError('song');
     response.status(204).end();
   });
 

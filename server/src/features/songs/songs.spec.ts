@@ -168,6 +168,9 @@ describe('songs', () => {
     expect(await list()).toHaveLength(1);
     expect((await server.ask(`/api/songs/${song.id}`, { method: 'DELETE' })).status).toBe(204);
     expect(await list()).toEqual([]);
+    // It waits in "Removed" with its sound.
+    expect((await server.ask(`/api/recordings/${song.recording?.id ?? ''}/audio`)).status).toBe(200);
+    expect((await server.ask(`/api/removed-songs/${song.id}`, { method: 'DELETE' })).status).toBe(204);
     expect((await server.ask(`/api/recordings/${song.recording?.id ?? ''}/audio`)).status).toBe(404);
   });
 });

@@ -1,17 +1,20 @@
 /** Songs and every saved revision of their documents. */
-import { Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import { col, Op, QueryTypes, type Sequelize, type Transaction } from 'sequelize';
 import {
   CHANGES_TOLD,
   upgradeDocument,
   type AnalysisJob,
   type OpenSong,
   type Recording,
+  type ShelfQuery,
   type SongSummary,
   type Version,
   type VersionDocument,
 } from '@wild-needle/contract';
 import { changesBetween, type SongDocument } from '@wild-needle/core/riff';
 import { SongRevisionRow, SongRow, type DocumentSummary } from '../../db/models';
+import { searchWords } from './search-words';
+import { listShelf, NEWEST_JOB } from './shelf';
 
 export type { DocumentSummary };
 
@@ -25,13 +28,6 @@ const STEP = `CASE WHEN v.saved_at >= $now::timestamptz - interval '${HOURS_KEPT
 /** Versions that are told at a time. */
 const VERSIONS_TOLD = 50;
 
-/** Newest analysis of a song's recording, as one JSON value. */
-const NEWEST_JOB = `(
-  SELECT json_build_object('id', a.id, 'recordingId', a.recording_id, 'songId', r.song_id, 'status', a.status,
-    'share', a.share, 'doing', a.doing,
-    'soFar', a.so_far, 'problem', a.problem, 'kept', a.kept)
-  FROM analyses a WHERE a.recording_id = r.id ORDER BY a.created_at DESC LIMIT 1)`;
-
 /**
  * One statement, so that a save is one way to the database and back, whatever else is going on: the song moves on from the revision
  * that the document was made on (of two savers on the same base one wins), the document is added, the oldest one goes.
@@ -39,6 +35,7 @@ const NEWEST_JOB = `(
 const SAVE = `
   WITH moved AS (
     UPDATE songs SET title = $title, artist = $artist, revision = $revision, summary = $summary::jsonb,
+      words = $words || lower(array_to_string(tags, ' ')) || ' ', reference_id = COALESCE($referenceId::uuid, reference_id),
       updated_at = COALESCE($updatedAt::timestamptz, updated_at)
     WHERE id = $id::uuid AND revision = $baseRevision RETURNING id
   ), trimmed AS (
@@ -50,23 +47,13 @@ const SAVE = `
   INSERT INTO song_revisions (song_id, revision, document, saved_at)
   SELECT id, $revision, $document::jsonb, $now::timestamptz FROM moved RETURNING revision`;
 
-interface ShelfRow {
-  id: string;
-  title: string;
-  artist: string;
-  updated_at: Date;
-  revision: number;
-  summary: DocumentSummary;
-  duration_s: number | null;
-  job: AnalysisJob | null;
-}
-
 interface OpenRow {
   id: string;
   revision: number;
   saved_at: Date;
   document: unknown;
-  recording: Recording | null;
+  recordings: Recording[] | null;
+  reference_id: string | null;
   job: AnalysisJob | null;
 }
 
@@ -75,7 +62,7 @@ export type SaveResult =
   | { readonly saved: false; readonly reason: 'conflict' | 'not-found' };
 
 export interface SongsStore {
-  list(): Promise<SongSummary[]>;
+  list(query: ShelfQuery): Promise<SongSummary[]>;
   open(id: string): Promise<OpenSong | null>;
   /** A new song with the document as revision 1. */
   create(
@@ -102,17 +89,31 @@ export interface SongsStore {
     now: Date,
     transaction: Transaction,
   ): Promise<SaveResult>;
-  /** The newest document of the song that a recording belongs to; nobody else saves it until the transaction ends. */
-  lockOf(
-    recordingId: string,
-    transaction: Transaction,
-  ): Promise<{ id: string; revision: number; document: SongDocument } | null>;
+  /** The newest document of a song; nobody else saves it until the transaction ends. */
+  lock(id: string, transaction: Transaction): Promise<LockedSong | null>;
+  /** The same of the song whose reference a recording is. */
+  lockOf(recordingId: string, transaction: Transaction): Promise<LockedSong | null>;
   /** Newest first, older ones than `before` when that is given; null where there is no such song. */
   versions(id: string, before?: number): Promise<Version[] | null>;
   /** The song as it was saved; null where it is not kept. */
   version(id: string, revision: number): Promise<VersionDocument | null>;
-  /** False when there was none. */
-  remove(id: string): Promise<boolean>;
+  /** False when there is no such song. */
+  setTags(id: string, tags: readonly string[]): Promise<boolean>;
+  /** The newest revision was printed or taken away as a file; false when there is no such song. */
+  wasTakenAway(id: string): Promise<boolean>;
+  /** Songs whose summary is of another version get a new one, and are found by what is looked for now. */
+  summariseAnew(summarise: (document: SongDocument) => DocumentSummary, version: number): Promise<void>;
+}
+
+export interface LockedSong {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: SongDocument;
+}
+
+/** The recording that the tab is written to. */
+function referenceOf({ recordings }: SongDocument): string | null {
+  return recordings.find((r) => r.isReference)?.id ?? null;
 }
 
 export function createSongsStore(sequelize: Sequelize): SongsStore {
@@ -136,6 +137,8 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
         title,
         artist,
         summary: JSON.stringify(row.summary),
+        words: searchWords(document, []),
+        referenceId: referenceOf(document),
         updatedAt: row.updatedAt,
         document: JSON.stringify(document),
         now,
@@ -147,40 +150,68 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
     const exists = await SongRow.count({ where: { id }, transaction });
     return { saved: false, reason: exists > 0 ? 'conflict' : 'not-found' };
   };
+  async function locked(
+    where: { readonly id: string } | { readonly referenceId: string },
+    transaction: Transaction,
+  ): Promise<LockedSong | null> {
+    const row = await SongRow.findOne({
+      where: { ...where },
+      attributes: ['id', 'revision'],
+      lock: transaction.LOCK.UPDATE,
+      transaction,
+    });
+    const stored =
+      row &&
+      (await SongRevisionRow.findOne({ where: { songId: row.id, revision: row.revision }, transaction }));
+    return (
+      row && stored && { id: row.id, revision: row.revision, document: upgradeDocument(stored.document) }
+    );
+  }
+
   return {
-    async list() {
-      const rows = await sequelize.query<ShelfRow>(
-        `SELECT s.id, s.title, s.artist, s.updated_at, s.revision, s.summary, r.duration_s, ${NEWEST_JOB} AS job
-         FROM songs s LEFT JOIN recordings r ON r.song_id = s.id ORDER BY s.updated_at DESC, s.id`,
-        { type: QueryTypes.SELECT },
-      );
-      return rows.map(({ updated_at, duration_s, summary, ...row }) => ({
-        ...row,
-        ...summary,
-        updatedAt: updated_at.toISOString(),
-        durationS: duration_s,
-      }));
-    },
+    list: (query) => listShelf(sequelize, query),
 
     async open(id) {
       const [row] = await sequelize.query<OpenRow>(
         `SELECT s.id, s.revision, v.saved_at, v.document, ${NEWEST_JOB} AS job,
-           CASE WHEN r.id IS NULL THEN NULL ELSE json_build_object('id', r.id, 'fileName', r.file_name,
-             'byteLength', r.byte_length, 'codec', r.codec, 'channels', r.channels, 'sampleRate', r.sample_rate,
-             'durationS', r.duration_s) END AS recording
+           (SELECT json_agg(json_build_object('id', x.id, 'fileName', x.file_name,
+             'byteLength', x.byte_length, 'codec', x.codec, 'channels', x.channels, 'sampleRate', x.sample_rate,
+             'durationS', x.duration_s) ORDER BY x.id = s.reference_id DESC, x.added_at)
+            FROM recordings x WHERE x.song_id = s.id) AS recordings, s.reference_id
          FROM songs s JOIN song_revisions v ON v.song_id = s.id AND v.revision = s.revision
-         LEFT JOIN recordings r ON r.song_id = s.id WHERE s.id = :id`,
+         LEFT JOIN recordings r ON r.id = s.reference_id AND r.song_id = s.id
+         WHERE s.id = :id AND s.removed_at IS NULL`,
         { type: QueryTypes.SELECT, replacements: { id } },
       );
       if (!row) return null;
-      const { saved_at, document, ...rest } = row;
-      return { ...rest, savedAt: saved_at.toISOString(), document: upgradeDocument(document) };
+      const { saved_at, document, recordings: found, reference_id, ...rest } = row;
+      const recordings = found ?? [];
+      return {
+        ...rest,
+        recordings,
+        recording: recordings.find((r) => r.id === reference_id) ?? null,
+        savedAt: saved_at.toISOString(),
+        document: upgradeDocument(document),
+      };
     },
 
     async create(id, document, summary, now, within) {
       const { title, artist } = document;
       const write = async (transaction: Transaction): Promise<void> => {
-        await SongRow.create({ id, title, artist, revision: 1, summary, updatedAt: now }, { transaction });
+        const words = searchWords(document, []);
+        await SongRow.create(
+          {
+            id,
+            title,
+            artist,
+            revision: 1,
+            summary,
+            updatedAt: now,
+            words,
+            referenceId: referenceOf(document),
+          },
+          { transaction },
+        );
         await SongRevisionRow.create({ songId: id, revision: 1, document, savedAt: now }, { transaction });
       };
       await (within ? write(within) : sequelize.transaction(write));
@@ -194,19 +225,9 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
       return store(id, baseRevision, document, { summary, updatedAt: null }, now, transaction);
     },
 
-    async lockOf(recordingId, transaction) {
-      const [row] = await sequelize.query<{ id: string; revision: number }>(
-        `SELECT s.id, s.revision FROM songs s JOIN recordings r ON r.song_id = s.id
-         WHERE r.id = :recordingId FOR UPDATE OF s`,
-        { type: QueryTypes.SELECT, replacements: { recordingId }, transaction },
-      );
-      if (!row) return null;
-      const stored = await SongRevisionRow.findOne({
-        where: { songId: row.id, revision: row.revision },
-        transaction,
-      });
-      return stored && { ...row, document: upgradeDocument(stored.document) };
-    },
+    lock: (id, transaction) => locked({ id }, transaction),
+
+    lockOf: (recordingId, transaction) => locked({ referenceId: recordingId }, transaction),
 
     async versions(id, before) {
       // One more than are told: each is told against the one before it.
@@ -234,8 +255,45 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
       return row && { revision, savedAt: row.savedAt.toISOString(), document: upgradeDocument(row.document) };
     },
 
-    async remove(id) {
-      return (await SongRow.destroy({ where: { id } })) > 0;
+    async setTags(id, tags) {
+      return sequelize.transaction(async (transaction) => {
+        const song = await locked({ id }, transaction);
+        if (!song) return false;
+        const words = searchWords(song.document, tags);
+        await SongRow.update({ tags: [...tags], words }, { where: { id }, transaction });
+        return true;
+      });
+    },
+
+    async wasTakenAway(id) {
+      const [count] = await SongRow.update(
+        { takenAway: col('revision') as unknown as number },
+        { where: { id } },
+      );
+      return count > 0;
+    },
+
+    async summariseAnew(summariseDocument, version) {
+      const rows = await sequelize.query<{
+        id: string;
+        tags: string[];
+        reference_id: string | null;
+        document: unknown;
+      }>(
+        `SELECT s.id, s.tags, s.reference_id, v.document FROM songs s
+         JOIN song_revisions v ON v.song_id = s.id AND v.revision = s.revision
+         WHERE COALESCE((s.summary->>'version')::int, 0) <> :version`,
+        { type: QueryTypes.SELECT, replacements: { version } },
+      );
+      for (const row of rows) {
+        const document = upgradeDocument(row.document);
+        const [summary, words] = [summariseDocument(document), searchWords(document, row.tags)];
+        await SongRow.update(
+          // A document that names no recording does not take its sound away.
+          { summary, words, referenceId: referenceOf(document) ?? row.reference_id },
+          { where: { id: row.id } },
+        );
+      }
     },
   };
 }

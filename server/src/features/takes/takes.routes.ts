@@ -56,10 +56,13 @@ export function takesRoutes(store: TakesStore, bringIn: BringIn, now: () => Date
 
   router.post(ROUTES.keepTake.path, json(), async (request, response) => {
     const { id } = parse(idParamsSchema, request.params);
-    const { title } = parse(keepTakeSchema, request.body);
+    const { title, songId } = parse(keepTakeSchema, request.body);
     const sound = await store.soundOf(id);
     if (!sound || sound.byteLength === 0) throw new NotFoundError('take');
-    const answer = await bringIn(wavOfTake(sound, store.read(id)), { fileName: `${title}.wav`, title });
+    const answer = await bringIn(wavOfTake(sound, store.read(id)), {
+      fileName: `${title}.wav`,
+      ...(songId === undefined ? { title } : { songId }),
+    });
     // Only now: until the song is there the pieces are all that there is.
     await store.remove(id);
     response.status(201).json(answer satisfies ImportAnswer);

@@ -1,0 +1,25 @@
+/** What somebody waits for: which song, what of it, in which form, until when. */
+import * as z from 'zod';
+import { FORMATS } from '@wild-needle/core/formats';
+import { TEXT_LIMITS } from '@wild-needle/core/riff';
+import { trimmedText } from './text';
+
+export const requestBodySchema = z.object({
+  songId: z.uuid(),
+  /** Of who asked; names stay off the shelf. */
+  initials: trimmedText(8).min(1),
+  /** In words: 'sheet, with two strings'. */
+  wanted: trimmedText(200),
+  /** Id of the section that it is about; '' for the whole song. */
+  section: trimmedText(TEXT_LIMITS.id),
+  format: z.enum(['sheet', ...FORMATS.map((f) => f.id)]).nullable(),
+  dueOn: z.iso.date().nullable(),
+  isDone: z.boolean(),
+});
+
+export const requestSchema = requestBodySchema.extend({
+  id: z.uuid(),
+  title: z.string(),
+  doneAt: z.iso.datetime().nullable(),
+});
+export type SongRequest = z.infer<typeof requestSchema>;
