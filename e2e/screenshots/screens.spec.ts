@@ -53,7 +53,7 @@ async function writeWrong(url: string): Promise<void> {
 test('the shelf', async ({ demoApp, page }) => {
   await new Shelf(page).open(demoApp.url);
   await page
-    .getByText(/strums checked/)
+    .getByText(/as it was heard/)
     .nth(2)
     .waitFor({ timeout: 90_000 });
   await page.screenshot({ path: `${FOLDER}/songs.png` });

@@ -14,7 +14,7 @@ export class Shelf {
   }
 
   song(title: string): Locator {
-    return this.page.getByRole('listitem').filter({ hasText: title });
+    return this.page.getByRole('list', { name: 'Songs' }).getByRole('listitem').filter({ hasText: title });
   }
 
   async openSong(title: string): Promise<Riffs> {

@@ -97,7 +97,7 @@ test('a recording becomes a text tab by the keyboard alone', async ({ app, page 
   await shelf.open(app.url);
   await page.keyboard.press('n');
   await (await chooser).setFiles(recording);
-  await expect(shelf.song('Four bar riff').getByText(/strums checked/)).toBeVisible({ timeout: 90_000 });
+  await expect(shelf.song('Four bar riff').getByText(/as it was heard/)).toBeVisible({ timeout: 90_000 });
   await page.keyboard.press('Enter');
   await riffs.ready();
 

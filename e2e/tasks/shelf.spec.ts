@@ -11,7 +11,7 @@ test('asks before a song is removed, and forgets the question on Escape and afte
   await shelf.open(demoApp.url);
   const song = shelf.song('Salt on the Wire');
   const ask = song.getByRole('button', { name: 'Remove Salt on the Wire' });
-  const confirm = song.getByRole('button', { name: 'Remove for good' });
+  const confirm = song.getByRole('button', { name: 'Remove it' });
   await ask.click();
   await expect(confirm).toBeVisible();
   await page.keyboard.press('Escape');

@@ -126,6 +126,7 @@ export type { Marks } from './marks/fields';
 export { applyMark, MARK_ROWS, MARKS, markWords } from './marks/marks';
 export type { FretPlace, MarkCommand, MarkRow } from './marks/marks';
 export { progressOf } from './progress';
+export { changeReference, retimed } from './retime';
 export type { SectionProgress, SongProgress } from './progress';
 export { checkedCount, isBlank, isStruck, strokeOf, strumNotes } from './strum';
 export {

@@ -22,6 +22,11 @@ import {
   type PathParams,
   type PdfRequest,
   type PracticeRound,
+  type RecordingAlignment,
+  type RemovedSong,
+  type ShelfQuery,
+  type SongRequest,
+  type Worked,
   type Routes,
   type SaveAnswer,
   type SaveRequest,
@@ -77,8 +82,59 @@ type SilentRoute = Exclude<keyof Routes, Answering<z.ZodType | readonly string[]
 export class Api {
   private readonly http = inject(HttpClient);
 
-  listSongs(): Observable<SongSummary[]> {
-    return this.ask('listSongs', {});
+  listSongs({ search, sort, offset }: Partial<ShelfQuery> = {}): Observable<SongSummary[]> {
+    const given = { search, sort, offset: offset === undefined ? undefined : String(offset) };
+    const query = Object.entries(given).flatMap(([key, value]) => (value ? [[key, value]] : []));
+    return this.ask('listSongs', {}, null, Object.fromEntries(query) as Record<string, string>);
+  }
+
+  setTags(id: string, tags: readonly string[]): Observable<void> {
+    return this.tell('setTags', { id }, { tags });
+  }
+
+  /** The newest revision was printed or taken away as a file. */
+  wasTakenAway(id: string): Observable<void> {
+    return this.tell('wasTakenAway', { id });
+  }
+
+  removedSongs(): Observable<RemovedSong[]> {
+    return this.ask('listRemoved', {});
+  }
+
+  bringSongBack(id: string): Observable<void> {
+    return this.tell('bringSongBack', { id });
+  }
+
+  removeForGood(id: string): Observable<void> {
+    return this.tell('removeForGood', { id });
+  }
+
+  requests(): Observable<SongRequest[]> {
+    return this.ask('listRequests', {});
+  }
+
+  keepRequest(id: string, body: Omit<SongRequest, 'id' | 'title' | 'doneAt'>): Observable<void> {
+    return this.tell('keepRequest', { id }, body);
+  }
+
+  forgetRequest(id: string): Observable<void> {
+    return this.tell('forgetRequest', { id });
+  }
+
+  workedSince(time: Date): Observable<Worked[]> {
+    return this.ask('listWorkTimes', {}, null, { since: time.toISOString() });
+  }
+
+  keepWorkTime(id: string, body: Omit<Worked, 'title' | 'day'> & { readonly at: string }): Observable<void> {
+    return this.tell('keepWorkTime', { id }, body);
+  }
+
+  alignment(recordingId: string): Observable<RecordingAlignment> {
+    return this.ask('recordingAlignment', { id: recordingId });
+  }
+
+  removeRecording(id: string): Observable<void> {
+    return this.tell('removeRecording', { id });
   }
 
   openSong(id: string): Observable<OpenSong> {
@@ -105,12 +161,13 @@ export class Api {
     return this.tell('deleteSong', { id });
   }
 
-  importRecording(file: File): Observable<ImportEvent> {
+  /** A new song, or another recording of the song that is named. */
+  importRecording(file: File, songId: string | null = null): Observable<ImportEvent> {
     const { method, answer } = ROUTES.importRecording;
     return this.http
       .request<unknown>(method, addressOf('importRecording', {}), {
         body: file,
-        params: { fileName: file.name },
+        params: { fileName: file.name, ...(songId !== null && { songId }) },
         headers: { 'Content-Type': 'application/octet-stream' },
         reportProgress: true,
         observe: 'events',
@@ -218,8 +275,9 @@ export class Api {
       );
   }
 
-  keepTake(id: string, title: string): Observable<ImportAnswer> {
-    return this.ask('keepTake', { id }, { title });
+  /** A new song, or another recording of the song that is named. */
+  keepTake(id: string, title: string, songId: string | null = null): Observable<ImportAnswer> {
+    return this.ask('keepTake', { id }, { title, ...(songId !== null && { songId }) });
   }
 
   throwTakeAway(id: string): Observable<void> {

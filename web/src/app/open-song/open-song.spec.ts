@@ -15,6 +15,7 @@ const song = (revision: number, title: string): OpenSong => ({
   savedAt: '2026-01-01T00:00:00.000Z',
   document: { ...PLAIN_SONG, title },
   recording: null,
+  recordings: [],
   job: null,
 });
 

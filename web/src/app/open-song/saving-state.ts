@@ -24,7 +24,10 @@ interface SavingState {
   readonly status: 'closed' | 'opening' | 'open' | 'failed';
   /** Why it can't be opened, in words. */
   readonly problem: string | null;
+  /** The one that the tab is written to. */
   readonly recording: Recording | null;
+  /** All of the song. */
+  readonly recordings: readonly Recording[];
   readonly analysis: Analysis | null;
   /** Newest revision that this window knows; its changes build on it. */
   readonly revision: number;
@@ -50,6 +53,7 @@ export const NOTHING_OPEN: SavingState = {
   status: 'closed',
   problem: null,
   recording: null,
+  recordings: [],
   analysis: null,
   revision: 0,
   saveStatus: 'saved',

@@ -84,6 +84,7 @@ export function withSaving() {
           status: 'open',
           problem: null,
           recording: song.recording,
+          recordings: song.recordings,
           analysis,
           revision: song.revision,
           saveStatus: 'saved',
@@ -114,6 +115,31 @@ export function withSaving() {
         const steps = await keptSteps(songId, opened);
         if (steps && store.songId() === songId && store.document() === opened) store.resumeHistory(steps);
       }
+
+      /** The document says which recording it is written to: a change, or its undo, may have made that another one. */
+      function followReference(document: SongDocument): void {
+        const id = document.recordings.find((r) => r.isReference)?.id;
+        const recording = store.recordings().find((r) => r.id === id);
+        if (!recording || recording.id === store.recording()?.id) return;
+        patchState(store, { recording, analysis: null });
+        hearReference(recording.id);
+      }
+
+      const hearReference = rxMethod<string>(
+        pipe(
+          switchMap((recordingId) =>
+            api.analysis(recordingId).pipe(
+              tapResponse({
+                next: (analysis) => {
+                  if (store.recording()?.id === recordingId) patchState(store, { analysis });
+                },
+                // It was not listened to yet.
+                error: () => undefined,
+              }),
+            ),
+          ),
+        ),
+      );
 
       const load = rxMethod<string>(
         pipe(
@@ -290,6 +316,11 @@ export function withSaving() {
             load(songId);
         },
 
+        /** A recording was removed. */
+        recordingGone(id: string): void {
+          patchState(store, { recordings: store.recordings().filter((r) => r.id !== id) });
+        },
+
         /** What a part of the song was heard to be anew; the document stays. */
         showHeard(analysis: Analysis): void {
           patchState(store, { analysis });
@@ -300,6 +331,7 @@ export function withSaving() {
           const [songId, document] = [store.songId(), store.document()];
           if (songId === null || !document) return;
           keep(songId, { baseRevision: store.revision(), document });
+          followReference(document);
           store.keepSelection();
           if (store.saveStatus() === 'conflict' || store.saveStatus() === 'removed') return;
           patchState(store, { saveStatus: 'unsaved', refusal: null });

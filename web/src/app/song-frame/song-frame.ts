@@ -11,6 +11,7 @@ import {
   effect,
   inject,
   input,
+  signal,
   untracked,
 } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
@@ -20,14 +21,20 @@ import { MatButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, map } from 'rxjs';
+import { TAKEN_ENDINGS } from '@wild-needle/contract';
 import { Api } from '../api/api';
 import { MediaKeys } from '../transport/media-keys';
 import { Pedals } from '../transport/pedals';
 import { Player } from '../transport/player';
 import { silentWav } from '../transport/silent-wav';
 import { EnvelopeStore } from '../recording/envelope.store';
+import { HeardIn, type OtherRecording } from '../open-song/heard-in';
 import { OpenSongStore } from '../open-song/open-song.store';
+import { SAME_TIME, type SongTime } from '../transport/song-time';
 import { dayOf, keptWords, soFarWords } from '../shared/words';
+import { ImportFiles } from '../state/imports/import-files';
+import { importActions } from '../state/imports/imports.actions';
+import { importsFeature } from '../state/imports/imports.reducer';
 import { jobActions } from '../state/jobs/jobs.actions';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
 import { settingsFeature } from '../state/settings/settings.reducer';
@@ -38,8 +45,10 @@ import { Deck } from './deck/deck';
 import { DeckControl } from '../transport/deck-control';
 import { GrooveStrip } from './strip/groove-strip';
 import { KeyCard } from './key-card';
+import { RecordingSwitch } from './recording-switch';
 import { PedalBoard } from './deck/pedal-board';
 import { StagePanel } from './deck/stage-panel';
+import { WorkClock } from './work-clock';
 
 /** Typing goes on meanwhile; the tab is played as it is when the hands rest. */
 const TAB_AFTER_MS = 300;
@@ -50,6 +59,7 @@ const TAB_AFTER_MS = 300;
     Deck,
     GrooveStrip,
     KeyCard,
+    RecordingSwitch,
     MatButton,
     MatProgressBar,
     PedalBoard,
@@ -57,9 +67,15 @@ const TAB_AFTER_MS = 300;
     RouterOutlet,
     StagePanel,
   ],
-  providers: [DeckControl],
+  providers: [DeckControl, WorkClock],
   changeDetection: ChangeDetectionStrategy.OnPush,
-  host: { '[class.folded]': 'onSheet()', '(window:keydown)': 'onKey($event)', '(click)': 'onClick($event)' },
+  host: {
+    '[class.folded]': 'onSheet()',
+    '(window:keydown)': 'onKey($event)',
+    '(click)': 'onClick($event)',
+    '(dragover)': '$event.preventDefault()',
+    '(drop)': 'onDrop($event)',
+  },
   templateUrl: './song-frame.html',
   styleUrl: './song-frame.scss',
 })
@@ -74,9 +90,20 @@ export class SongFrame implements OnDestroy {
   private readonly api = inject(Api);
   private readonly store = inject(Store);
   private readonly snackBar = inject(MatSnackBar);
+  private readonly work = inject(WorkClock);
   protected readonly control = inject(DeckControl);
   protected readonly keysShown = this.control.keysShown;
 
+  protected readonly heardIn = inject(HeardIn);
+  /** Whose sound is loaded. */
+  private loadedSong: string | null = null;
+  private readonly files = inject(ImportFiles);
+  protected readonly imports = this.store.selectSignal(importsFeature.selectImports);
+  protected readonly dropped = signal<readonly File[]>([]);
+  protected readonly droppedWords = computed(() => {
+    const [first, ...more] = this.dropped();
+    return more.length > 0 ? `${more.length + 1} files` : (first?.name ?? '');
+  });
   private readonly page = inject(DOCUMENT);
   /** Where the document is wrong is said from the document on. */
   protected readonly refusal = computed(() => (this.song.refusal() ?? '').replace(/^document\./, ''));
@@ -121,7 +148,7 @@ export class SongFrame implements OnDestroy {
       untracked(() => this.song.open(songId));
     });
     effect(() => {
-      const recordingId = this.recordingId();
+      const [recordingId, other] = [this.recordingId(), this.heardIn.other()];
       if (recordingId === null) {
         // A song without one must not sound like the song before.
         this.envelope.forget();
@@ -129,8 +156,10 @@ export class SongFrame implements OnDestroy {
         untracked(() => void this.loadSilence(durationS));
         return;
       }
-      this.envelope.load(recordingId);
-      void this.loadSound(recordingId);
+      const time = untracked(() => this.songTime(other));
+      const sounding = other?.recording.id ?? recordingId;
+      this.envelope.load(sounding, time.songS === null ? null : { ...time, songS: time.songS });
+      void this.loadSound(sounding, time);
     });
     // The draft appears as soon as the analysis is done.
     let wasHeard = false;
@@ -145,7 +174,10 @@ export class SongFrame implements OnDestroy {
         else if (this.song.status() === 'open' && !this.song.analysis()) this.song.refresh();
       });
     });
-    inject(Pedals).setHandler((command, value) => this.control.runPedal(command, value));
+    inject(Pedals).setHandler((command, value) => {
+      this.work.pedal();
+      this.control.runPedal(command, value);
+    });
     effect(() => {
       const { title = '', artist = '' } = this.song.document() ?? {};
       this.mediaKeys.show({
@@ -155,6 +187,13 @@ export class SongFrame implements OnDestroy {
         positionS: this.second(),
         durationS: this.player.durationS(),
         speed: this.player.speed(),
+      });
+    });
+    // Another recording of this song has come in.
+    effect(() => {
+      const added = this.store.selectSignal(importsFeature.selectAdded)();
+      untracked(() => {
+        if (added?.songId === this.songId()) this.song.refresh();
       });
     });
     effect(() => this.player.setVolume(this.volume()));
@@ -199,6 +238,22 @@ export class SongFrame implements OnDestroy {
     }
   }
 
+  /** A recording that is dropped on an open song: another one of it, or a new song? A file that the page itself takes is no question. */
+  protected onDrop(event: DragEvent): void {
+    const files = [...(event.dataTransfer?.files ?? [])].filter(({ name }) =>
+      TAKEN_ENDINGS.some((ending) => name.toLowerCase().endsWith(ending)),
+    );
+    if (event.defaultPrevented) return;
+    event.preventDefault();
+    this.dropped.set(files);
+  }
+
+  /** `songId` null: songs of their own. */
+  protected bringIn(songId: string | null): void {
+    this.files.choose(this.dropped(), songId);
+    this.dropped.set([]);
+  }
+
   /** The whole song as it is stored; nothing that was written gets lost with a refused save. */
   protected takeAway(): void {
     const document = this.song.document();
@@ -224,6 +279,14 @@ export class SongFrame implements OnDestroy {
     saveFile(this.page, 'unsaved', 'json', 'application/json', text);
   }
 
+  protected cancelImport(importId: string): void {
+    this.store.dispatch(importActions.importCancelled({ importId }));
+  }
+
+  protected dismissImport(importId: string): void {
+    this.store.dispatch(importActions.messageDismissed({ importId }));
+  }
+
   protected cancel(jobId: string): void {
     this.store.dispatch(jobActions.analysisCancelled({ jobId }));
   }
@@ -240,17 +303,29 @@ export class SongFrame implements OnDestroy {
     this.player.setHearing({ ...this.player.hearing(), source: 'tab' });
   }
 
-  private async loadSound(recordingId: string): Promise<void> {
+  private songTime(other: OtherRecording | null): SongTime {
+    if (!other) return SAME_TIME;
+    const { toOther, toReference } = other.map;
+    return { toSound: toOther, toSong: toReference, songS: this.song.recording()?.durationS ?? 0 };
+  }
+
+  /** Another recording of the song takes over where the one before it was: at the same place, in the same loop. */
+  private async loadSound(recordingId: string, time: SongTime): Promise<void> {
     try {
       const bytes = await firstValueFrom(this.api.audio(recordingId));
-      if (this.recordingId() === recordingId) {
-        await this.player.load(bytes, this.song.recording()?.durationS ?? 0);
+      const isSameSong = this.loadedSong === this.songId() && this.player.status() === 'ready';
+      const before = isSameSong ? this.player.place() : null;
+      const recording = this.heardIn.recording();
+      if (recording?.id === recordingId) {
+        await this.player.load(bytes, recording.durationS, time);
+        this.loadedSong = this.songId();
+        if (before) await this.player.takeOver(before);
       }
     } catch {
       this.snackBar
         .open('The sound could not be loaded.', 'Try again', { panelClass: 'above-deck' })
         .onAction()
-        .subscribe(() => void this.loadSound(recordingId));
+        .subscribe(() => void this.loadSound(recordingId, time));
     }
   }
 }

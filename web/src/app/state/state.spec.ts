@@ -26,7 +26,7 @@ const JOB: AnalysisJob = {
 
 describe('imports', () => {
   const { reducer } = importsFeature;
-  const chosen = reducer(undefined, importActions.fileChosen({ importId: 'a', fileName: 'x.wav' }));
+  const chosen = reducer(undefined, importActions.fileChosen({ importId: 'a', fileName: 'x.wav', songId: null }));
 
   it('go from sending to reading and leave when done', () => {
     const sent = reducer(chosen, importsApiActions.bytesSent({ importId: 'a', share: 1 }));
@@ -55,7 +55,7 @@ describe('jobs and songs', () => {
   });
 
   it('keep the shelf when it can not be read again', () => {
-    const loaded = songsFeature.reducer(undefined, songsApiActions.songsLoaded({ songs: [] }));
+    const loaded = songsFeature.reducer(undefined, songsApiActions.songsLoaded({ songs: [], offset: 0 }));
     const failed = songsFeature.reducer(loaded, songsApiActions.loadingFailed({ message: 'away' }));
     expect(failed).toEqual({ songs: [], status: 'failed', problem: 'away' });
     expect(songsFeature.reducer(failed, shelfActions.songRemoved({ songId: 'x' })).songs).toEqual([]);

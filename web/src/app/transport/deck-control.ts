@@ -24,6 +24,7 @@ import type { CountIn } from './count-in';
 import { MAX_SPEED, MIN_SPEED, Player } from './player';
 import type { Loop } from './play-cursor';
 import { Now } from './now';
+import { HeardIn } from '../open-song/heard-in';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { settingsActions } from '../state/settings/settings.actions';
 import { settingsFeature } from '../state/settings/settings.reducer';
@@ -48,6 +49,7 @@ const MOST_SEMITONES = 12;
 export class DeckControl {
   private readonly player = inject(Player);
   private readonly song = inject(OpenSongStore);
+  private readonly heardIn = inject(HeardIn);
   private readonly now = inject(Now);
   private readonly store = inject(Store);
   private readonly steps = inject(StepWalk);
@@ -86,6 +88,7 @@ export class DeckControl {
     zoom: () => undefined,
     drag: () => undefined,
     source: () => this.nextSource(),
+    recording: () => this.heardIn.next(),
     ears: () => this.nextEars(),
     focus: () => this.nextFocus(),
     speed: (steps) => this.changeSpeed(steps * SPEED_STEP),

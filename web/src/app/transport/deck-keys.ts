@@ -30,6 +30,11 @@ export const DECK_KEYS = {
   zoom: { on: {}, caps: 'Wheel on the strip', does: 'Zoom, down to single samples; with Shift scroll' },
   drag: { on: {}, caps: 'Shift drag', does: 'Loop a part of the strip; with Alt off the beats' },
   source: { on: { a: null }, caps: 'A', does: 'Recording, my tab, one in each ear' },
+  recording: {
+    on: { 'alt+r': null },
+    caps: 'Alt R',
+    does: 'Next recording of the song: album, live, your take',
+  },
   ears: { on: { e: null }, caps: 'E', does: 'Ears: both, left, right, centre, sides, one spot' },
   focus: { on: { f: null }, caps: 'F', does: 'Focus: full, bass, mids, highs, fewer drums' },
   speed: { on: { '-': -1, '=': 1, '+': 1 }, caps: '− =', does: 'Slower, faster by 5 %' },

@@ -4,7 +4,7 @@
  */
 import { DestroyRef, inject, Injectable, signal } from '@angular/core';
 import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
-import type { SongDocument } from '@wild-needle/core/riff';
+import { retimed, type SongDocument } from '@wild-needle/core/riff';
 import { ClickTrack, type ClickBeats } from './click-track';
 import { CountInClicks, type CountIn } from './count-in';
 import { isWhole, WHOLE, type Hearing } from '../recording/hearing';
@@ -14,6 +14,7 @@ import { inHalves } from '../recording/waiting-sound';
 import { createRecordingClient, type HeardSound, type RecordingClient } from '../recording/recording-client';
 import { FADE_S, OutputLevels } from './output-levels';
 import { playingRate } from './playing-rate';
+import { SAME_TIME, songLoop, soundLoop, type SongTime } from './song-time';
 import { seamFrom, upcomingAt, type SeamChange, type Upcoming } from './seam';
 import { createStretchNode, fitBlocks, scheduleSegment, type Pitch, type StretchNode } from './stretch-node';
 
@@ -37,6 +38,13 @@ export interface PlayingRound {
   readonly loop: Loop;
 }
 
+export interface PlayerPlace {
+  readonly nowS: number;
+  readonly loop: Loop | null;
+  readonly speed: number;
+  readonly isPlaying: boolean;
+}
+
 type Status = 'empty' | 'loading' | 'ready' | 'failed';
 
 @Injectable({ providedIn: 'root' })
@@ -48,7 +56,11 @@ export class Player {
   private readonly levels = new OutputLevels();
   private recording: RecordingClient | null = null;
   private readonly clicks = new ClickTrack();
+  private beats: ClickBeats = { beatsS: [], isDownbeat: [] };
   private readonly countInClicks = new CountInClicks();
+  /** The time of the screens against that of the sound, in which segments are. */
+  private time: SongTime = SAME_TIME;
+  private soundS = 0;
   private segment: Segment = { contextS: 0, inputS: 0, speed: 1, loop: null };
   private upcoming: Upcoming | null = null;
   private frame = 0;
@@ -77,7 +89,7 @@ export class Player {
 
   readonly status = this.statusSignal.asReadonly();
   readonly playing = this.playingSignal.asReadonly();
-  /** Place in the recording, seconds; every frame while playing. */
+  /** Place in the song, seconds; every frame while playing. */
   readonly nowS = this.nowSignal.asReadonly();
   readonly speed = this.speedSignal.asReadonly();
   readonly loop = this.loopSignal.asReadonly();
@@ -115,6 +127,7 @@ export class Player {
     this.hearingSignal.set(WHOLE);
     this.hearingShareSignal.set(1);
     this.stageSignal.set(null);
+    this.time = SAME_TIME;
     this.durationSignal.set(0);
     this.loopSignal.set(null);
     this.speedSignal.set(1);
@@ -124,9 +137,11 @@ export class Player {
     this.statusSignal.set('empty');
   }
 
-  /** `bytes` is a whole audio file of this length; it is consumed. */
-  async load(bytes: ArrayBuffer, lengthS: number): Promise<void> {
+  /** `bytes` is a whole audio file of this length; it is consumed. `time` where it is another recording than the reference. */
+  async load(bytes: ArrayBuffer, lengthS: number, time = SAME_TIME): Promise<void> {
     this.unload();
+    this.time = time;
+    this.setBeats(this.beats);
     const mine = this.loadNumber;
     this.statusSignal.set('loading');
     try {
@@ -155,7 +170,8 @@ export class Player {
         channels.map((c) => c.buffer),
       );
       if (mine !== this.loadNumber) return;
-      this.durationSignal.set(durationS);
+      this.soundS = durationS;
+      this.durationSignal.set(time.songS ?? durationS);
       this.statusSignal.set('ready');
     } catch (error) {
       if (mine === this.loadNumber) this.statusSignal.set('failed');
@@ -171,7 +187,7 @@ export class Player {
     this.playingSignal.set(true);
     this.roundsSignal.set(0);
     this.levels.riseAnew(this.context.currentTime);
-    this.startSegment(this.nowSignal(), this.clickIn(this.context, countIn));
+    this.startSegment(this.time.toSound(this.nowSignal()), this.clickIn(this.context, countIn));
     this.jumped();
     this.frame = requestAnimationFrame(this.follow);
   }
@@ -180,14 +196,15 @@ export class Player {
     cancelAnimationFrame(this.frame);
     if (!this.playingSignal() || !this.context || !this.node) return;
     const now = this.context.currentTime;
-    this.nowSignal.set(this.position());
+    const soundS = this.position();
+    this.nowSignal.set(this.time.toSong(soundS));
     this.playingSignal.set(false);
     this.upcoming = null;
     this.countedSignal.set(null);
     this.clicks.stop(now);
     this.countInClicks.stop();
     this.levels.fall(now);
-    const rest = { ...this.segment, contextS: now + 4 * FADE_S, inputS: this.nowSignal(), loop: null };
+    const rest = { ...this.segment, contextS: now + 4 * FADE_S, inputS: soundS, loop: null };
     scheduleSegment(this.node, rest, false, this.pitch);
   }
 
@@ -201,30 +218,35 @@ export class Player {
 
   /** The written tab, for those who listen to it. */
   setTab(document: SongDocument): void {
-    this.recording?.write(document);
+    this.recording?.write(this.time === SAME_TIME ? document : retimed(document, this.time.toSound));
     if (this.hearingSignal().source !== 'recording') this.setHearing(this.hearingSignal());
   }
 
   /** Asks where energy lies at the needle. */
   look(): void {
-    this.recording?.look(this.nowSignal());
+    this.recording?.look(this.time.toSound(this.nowSignal()));
   }
 
   /** The samples of a part in columns, for drawing; null without a recording. */
   async samplePeaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks | null> {
-    return this.recording ? this.recording.peaks(fromS, toS, columns) : null;
+    const { toSound } = this.time;
+    return this.recording ? this.recording.peaks(toSound(fromS), toSound(toS), columns) : null;
   }
 
   /** Which notes the recording sounds in places where the same is played; null without a recording. */
   async hearNotes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes | null> {
-    return this.recording ? this.recording.notes(spans, offsetCents) : null;
+    const { toSound } = this.time;
+    const sounding = spans.map(({ startS, endS }) => ({ startS: toSound(startS), endS: toSound(endS) }));
+    return this.recording ? this.recording.notes(sounding, offsetCents) : null;
   }
 
   /** A part as it is heard so, at the pitch of the recording; null without one. */
   async cut(hearing: Hearing, fromS: number, toS: number): Promise<CutSound | null> {
     const { recording, context } = this;
     if (!recording || !context) return null;
-    return { channels: await recording.cut(hearing, fromS, toS), sampleRate: context.sampleRate };
+    const { toSound } = this.time;
+    const channels = await recording.cut(hearing, toSound(fromS), toSound(toS));
+    return { channels, sampleRate: context.sampleRate };
   }
 
   /** Semitones that the sound is moved by. */
@@ -234,7 +256,8 @@ export class Player {
 
   /** Beats of the recording that the click follows. */
   setBeats(beats: ClickBeats): void {
-    this.clicks.setBeats(beats);
+    this.beats = beats;
+    this.clicks.setBeats({ ...beats, beatsS: beats.beatsS.map(this.time.toSound) });
     this.restart();
   }
 
@@ -253,7 +276,7 @@ export class Player {
 
   seek(timeS: number): void {
     const bounded = Math.min(Math.max(0, timeS), Math.max(0, this.durationSignal()));
-    if (this.playingSignal()) this.startSegment(bounded, this.countedInS());
+    if (this.playingSignal()) this.startSegment(this.time.toSound(bounded), this.countedInS());
     this.nowSignal.set(bounded);
     this.jumped();
   }
@@ -269,7 +292,7 @@ export class Player {
     this.roundsSignal.set(0);
     const now = this.position();
     // Before the loop playback runs into it; behind it there is no way back, so it starts anew.
-    if (loop && now >= loop.endS) this.seek(loop.startS);
+    if (loop && now >= this.time.toSound(loop.endS)) this.seek(loop.startS);
     else this.restart();
     this.jumped();
   }
@@ -281,7 +304,8 @@ export class Player {
     const seamS = change && seamFrom(this.segment, this.context.currentTime + LOOKAHEAD_S);
     if (!change || seamS === null) return;
     const countInS = countIn ? (countIn.beats * countIn.periodS) / change.speed : 0;
-    this.upcoming = upcomingAt(seamS, { ...change, restS: change.restS + countInS });
+    const loop = soundLoop(this.time, change.loop) ?? change.loop;
+    this.upcoming = upcomingAt(seamS, { ...change, loop, restS: change.restS + countInS });
     const { segment } = this.upcoming;
     if (segment.contextS > seamS) {
       scheduleSegment(this.node, { ...segment, contextS: seamS, loop: null }, false, this.pitch);
@@ -310,7 +334,24 @@ export class Player {
     const roundS = (loop.endS - loop.startS) / speed;
     const beganS =
       contextS + (loop.startS - inputS) / speed + loopRounds(segment, context.currentTime) * roundS;
-    return { beganS, speed, loop };
+    return { beganS, speed, loop: songLoop(this.time, loop) };
+  }
+
+  /** Where playback is, and how it sounds: for the next recording of the same song. */
+  place(): PlayerPlace {
+    return {
+      nowS: this.nowSignal(),
+      loop: this.loopSignal(),
+      speed: this.speedSignal(),
+      isPlaying: this.playingSignal(),
+    };
+  }
+
+  async takeOver({ nowS, loop, speed, isPlaying }: PlayerPlace): Promise<void> {
+    this.seek(nowS);
+    this.setLoop(loop);
+    this.setSpeed(speed);
+    if (isPlaying) await this.play();
   }
 
   /** The device that plays, for what listens beside it; null before anything was loaded. */
@@ -330,7 +371,7 @@ export class Player {
   /** Asks for the sound as it is heard now, at the wanted pitch. */
   private makeSound(): void {
     if (this.statusSignal() !== 'ready') return;
-    const fromS = this.playingSignal() ? this.position() : this.nowSignal();
+    const fromS = this.playingSignal() ? this.position() : this.time.toSound(this.nowSignal());
     this.recording?.hear(this.hearingSignal(), fromS, this.pitch.semitones);
   }
 
@@ -409,12 +450,13 @@ export class Player {
     return this.countInClicks.start(context, clickOut, startS, countIn, this.speedSignal());
   }
 
-  /** From `inputS` on, `afterS` later than at once. */
+  /** From this place of the sound on, `afterS` later than at once. */
   private startSegment(inputS: number, afterS = 0): void {
     if (!this.context || !this.node) return;
     const contextS = this.context.currentTime + LOOKAHEAD_S + afterS;
     this.upcoming = null;
-    this.segment = { contextS, inputS, speed: this.speedSignal(), loop: this.loopSignal() };
+    const loop = soundLoop(this.time, this.loopSignal());
+    this.segment = { contextS, inputS, speed: this.speedSignal(), loop };
     scheduleSegment(this.node, this.segment, true, this.pitch);
     const { clickOut } = this.levels;
     if (this.clickingSignal() && clickOut) {
@@ -428,19 +470,19 @@ export class Player {
     this.segment = this.upcoming.segment;
     this.upcoming = null;
     this.speedSignal.set(this.segment.speed);
-    this.loopSignal.set(this.segment.loop);
+    this.loopSignal.set(this.segment.loop && songLoop(this.time, this.segment.loop));
     this.roundsSignal.set(0);
     this.seamsSignal.update((n) => n + 1);
   }
 
   private moveTo(timeS: number): void {
-    this.segment = { ...this.segment, inputS: timeS };
+    this.segment = { ...this.segment, inputS: this.time.toSound(timeS) };
     this.nowSignal.set(timeS);
   }
 
-  /** What is heard now: the device lags behind its clock by its output latency. */
+  /** The place of the sound that is heard now: the device lags behind its clock by its output latency. */
   private position(): number {
-    if (!this.playingSignal() || !this.context) return this.nowSignal();
+    if (!this.playingSignal() || !this.context) return this.time.toSound(this.nowSignal());
     return positionAt(this.segment, this.context.currentTime - (this.context.outputLatency || 0));
   }
 
@@ -452,12 +494,12 @@ export class Player {
     const rounds = loopRounds(this.segment, this.context.currentTime);
     if (rounds > this.roundsSignal()) this.seamsSignal.update((n) => n + rounds - this.roundsSignal());
     this.roundsSignal.set(rounds);
-    if (now >= this.durationSignal()) {
+    if (now >= this.soundS) {
       this.stop();
       this.nowSignal.set(this.durationSignal());
       return;
     }
-    this.nowSignal.set(now);
+    this.nowSignal.set(Math.min(this.durationSignal(), this.time.toSong(now)));
     this.frame = requestAnimationFrame(this.follow);
   };
 }

@@ -8,11 +8,12 @@ export class ImportFiles {
   private readonly store = inject(Store);
   private readonly files = new Map<string, File>();
 
-  choose(files: Iterable<File>): void {
+  /** As songs of their own, or as recordings of the song that is named. */
+  choose(files: Iterable<File>, songId: string | null = null): void {
     for (const file of files) {
       const importId = crypto.randomUUID();
       this.files.set(importId, file);
-      this.store.dispatch(importActions.fileChosen({ importId, fileName: file.name }));
+      this.store.dispatch(importActions.fileChosen({ importId, fileName: file.name, songId }));
     }
   }
 

@@ -5,7 +5,7 @@ export const importActions = createActionGroup({
   source: 'Import',
   events: {
     /** The bytes stay in the import service under this id; state holds no files. */
-    'File Chosen': props<{ importId: string; fileName: string }>(),
+    'File Chosen': props<{ importId: string; fileName: string; songId: string | null }>(),
     'Import Cancelled': props<{ importId: string }>(),
     'Message Dismissed': props<{ importId: string }>(),
   },

@@ -24,7 +24,7 @@ function send(
     const file = new File(['sound'], name);
     if (name === 'huge') Object.defineProperty(file, 'size', { value: MAX_UPLOAD_BYTES + 1 });
     chosen.set(name, file);
-    actions$.next(importActions.fileChosen({ importId: name, fileName: name }));
+    actions$.next(importActions.fileChosen({ importId: name, fileName: name, songId: null }));
   }
   for (const importId of cancelled) actions$.next(importActions.importCancelled({ importId }));
   return dispatched;

@@ -13,12 +13,12 @@ export const sendFiles = createEffect(
   (actions$ = inject(Actions), api = inject(Api), files = inject(ImportFiles)) =>
     actions$.pipe(
       ofType(importActions.fileChosen),
-      concatMap(({ importId }) => {
+      concatMap(({ importId, songId }) => {
         const file = files.take(importId);
         if (!file) return EMPTY;
         if (file.size > MAX_UPLOAD_BYTES)
           return of(importsApiActions.importFailed({ importId, message: TOO_LARGE }));
-        return api.importRecording(file).pipe(
+        return api.importRecording(file, songId).pipe(
           map((event) =>
             event.kind === 'sent'
               ? importsApiActions.bytesSent({ importId, share: event.share })

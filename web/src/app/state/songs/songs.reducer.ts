@@ -1,23 +1,46 @@
-/** The shelf: every song in short. */
+/** The shelf: every song in short, as it is searched and sorted. */
 import { createFeature, createReducer, on } from '@ngrx/store';
-import type { SongSummary } from '@wild-needle/contract';
+import { SHELF_PAGE, type ShelfSort, type SongSummary } from '@wild-needle/contract';
 import { shelfActions, songsApiActions } from './songs.actions';
 
 export interface SongsState {
   readonly songs: readonly SongSummary[];
+  /** There are more than were listed. */
+  readonly hasMore: boolean;
+  readonly search: string;
+  readonly sort: ShelfSort;
   readonly status: 'loading' | 'loaded' | 'failed';
   /** Why the shelf could not be read, in words; null when it could. */
   readonly problem: string | null;
+  /** Why a song could not be given its name; null when it could. */
+  readonly namingProblem: string | null;
 }
 
-const initialState: SongsState = { songs: [], status: 'loading', problem: null };
+const initialState: SongsState = {
+  songs: [],
+  hasMore: false,
+  search: '',
+  sort: 'worked',
+  status: 'loading',
+  problem: null,
+  namingProblem: null,
+};
 
 export const songsFeature = createFeature({
   name: 'songs',
   reducer: createReducer(
     initialState,
-    on(songsApiActions.songsLoaded, (_state, { songs }): SongsState => ({
-      songs,
+    on(shelfActions.searched, (state, { search }): SongsState => ({ ...state, search })),
+    on(shelfActions.sorted, (state, { sort }): SongsState => ({ ...state, sort })),
+    on(shelfActions.songNamed, (state): SongsState => ({ ...state, namingProblem: null })),
+    on(songsApiActions.namingFailed, (state, { message }): SongsState => ({
+      ...state,
+      namingProblem: message,
+    })),
+    on(songsApiActions.songsLoaded, (state, { songs, offset }): SongsState => ({
+      ...state,
+      songs: [...state.songs.slice(0, offset), ...songs],
+      hasMore: songs.length === SHELF_PAGE,
       status: 'loaded',
       problem: null,
     })),

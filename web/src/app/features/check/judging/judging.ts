@@ -6,8 +6,9 @@ import { computed, effect, inject, Injectable, signal, untracked } from '@angula
 import { firstValueFrom } from 'rxjs';
 import type { SongJudgement } from '@wild-needle/core/check';
 import type { HeardBefore } from '@wild-needle/core/mir';
-import type { SongDocument } from '@wild-needle/core/riff';
+import { retimed, type SongDocument } from '@wild-needle/core/riff';
 import { Api } from '../../../api/api';
+import { HeardIn } from '../../../open-song/heard-in';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { decodeForAnalysis } from '../../../recording/analysis-client';
 import type { Hearing } from '../../../recording/hearing';
@@ -59,6 +60,9 @@ export class Judging {
   private subject: Subject | null = null;
   private readonly judgedSignal = signal<Judged | null>(null);
   private readonly progressSignal = signal<Progress>({ kind: 'idle' });
+  private readonly heardIn = inject(HeardIn);
+  /** What was written, by what was asked about in the time of another recording. */
+  private readonly asked = new WeakMap<SongDocument, SongDocument>();
   private readonly heardWith = signal<Hearing | null>(null);
 
   /** Null until something is known. */
@@ -84,13 +88,13 @@ export class Judging {
     // What is written changed, here or in another window.
     effect(() => {
       const document = this.song.written();
-      if (document) untracked(() => this.client?.judge(document));
+      if (document) untracked(() => this.client?.judge(this.asHeard(document)));
     });
   }
 
   /** Judges the open song, unless that was done; `anew` listens again with the ears of the deck. */
   async open(anew = false): Promise<void> {
-    const [document, recording, songId] = [this.song.written(), this.song.recording(), this.song.songId()];
+    const [document, recording, songId] = [this.song.written(), this.heardIn.recording(), this.song.songId()];
     if (!document || !recording || songId === null) return;
     const guitar = this.song.guitar();
     const deck = (anew ? null : this.heardWith()) ?? this.player.hearing();
@@ -110,18 +114,19 @@ export class Judging {
     let isSettled = false;
     this.client = createJudgeClient({
       onProgress: (share) => this.progressSignal.set({ kind: 'comparing', share }),
-      onJudged: (judgement, of) => this.show(subject, judgement, of, isSettled),
+      onJudged: (judgement, of) =>
+        this.show(subject, this.asSeen(judgement), this.asked.get(of) ?? of, isSettled),
       onFailed: () => this.progressSignal.set({ kind: 'failed' }),
     });
     if (before && !kept && !anew && !isSideUnknown)
-      this.client.recall(this.song.written() ?? document, before);
+      this.client.recall(this.asHeard(this.song.written() ?? document), before);
     try {
       const signal = await decodeForAnalysis(await firstValueFrom(this.api.audio(recording.id)));
       if (this.subject !== subject) return;
       isSettled = true;
       this.client.listen({
         signal,
-        document: this.song.written() ?? document,
+        document: this.asHeard(this.song.written() ?? document),
         hearing,
         before,
         isAnew: anew,
@@ -130,6 +135,23 @@ export class Judging {
     } catch {
       if (this.subject === subject) this.progressSignal.set({ kind: 'failed' });
     }
+  }
+
+  /** In the time of the recording that sounds. */
+  private asHeard(document: SongDocument): SongDocument {
+    const other = this.heardIn.other();
+    if (!other) return document;
+    const heard = retimed(document, other.map.toOther);
+    this.asked.set(heard, document);
+    return heard;
+  }
+
+  /** In the time of the reference, in which everything is seen. */
+  private asSeen(judgement: SongJudgement): SongJudgement {
+    const other = this.heardIn.other();
+    if (!other) return judgement;
+    const extra = judgement.extra.map((one) => ({ ...one, timeS: other.map.toReference(one.timeS) }));
+    return { ...judgement, extra };
   }
 
   /** A first look is shown and not kept; what was kept of the same song is better. */
@@ -145,7 +167,7 @@ export class Judging {
   /** What the analysis has heard, where the same sound is judged at the same pitch; null to listen anew. */
   private heardBefore({ ears, focus }: Hearing): HeardBefore | null {
     const [analysis, document] = [this.song.analysis(), this.song.document()];
-    if (!analysis || !document || analysis.strokes.length === 0) return null;
+    if (!analysis || !document || analysis.strokes.length === 0 || this.heardIn.other()) return null;
     const isSamePitch =
       Math.abs(analysis.referenceOffsetCents - document.referenceOffsetCents) < SAME_PITCH_CENTS;
     if (ears !== 'both' || focus !== 'full' || !isSamePitch) return null;

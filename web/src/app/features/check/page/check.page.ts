@@ -19,6 +19,7 @@ import { RouterLink } from '@angular/router';
 import { Store } from '@ngrx/store';
 import { listInWords } from '@wild-needle/core/units';
 import { TEXT_LIMITS, type GuitarNumber } from '@wild-needle/core/riff';
+import { HeardIn } from '../../../open-song/heard-in';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { GuitarSwitch } from '../../../shared/guitar-switch';
 import { historyHandlers } from '../../../shared/history-keys';
@@ -77,6 +78,7 @@ const AGAIN_SPEED = 0.5;
 })
 export class CheckPage implements OnDestroy {
   protected readonly song = inject(OpenSongStore);
+  private readonly heardIn = inject(HeardIn);
   private readonly player = inject(Player);
   protected readonly walk = inject(CheckWalk);
   protected readonly answers = inject(CheckAnswers);
@@ -152,7 +154,7 @@ export class CheckPage implements OnDestroy {
     inject(ScreenKeys).show(CHECK_KEYS);
     // The song, its guitar and its recording may come after the screen.
     effect(() => {
-      const isThere = this.song.written() !== null && this.song.recording() !== null;
+      const isThere = this.song.written() !== null && this.heardIn.recording() !== null;
       this.song.guitar();
       if (isThere) untracked(() => void this.judging.open());
     });

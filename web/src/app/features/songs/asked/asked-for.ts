@@ -1,0 +1,122 @@
+/** Who waits for what, until when: the nearest day first; a row is ticked off, and opens its song at its place. */
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import { MatButton } from '@angular/material/button';
+import { MatCheckbox } from '@angular/material/checkbox';
+import { Router } from '@angular/router';
+import { firstValueFrom } from 'rxjs';
+import type { SongRequest, SongSummary } from '@wild-needle/contract';
+import { PLAIN_SONG } from '@wild-needle/core/riff';
+import { Api } from '../../../api/api';
+import { SHELF_KEYS } from '../shelf-keys';
+import { dueWords } from '../row/shelf-words';
+
+const FORMAT_WORDS = [
+  { format: null, words: 'in no special form' },
+  { format: 'sheet', words: 'as a sheet' },
+  { format: 'text-tab', words: 'as text' },
+  { format: 'musicxml', words: 'as MusicXML' },
+  { format: 'midi', words: 'as MIDI' },
+] as const;
+
+@Component({
+  selector: 'wn-asked-for',
+  imports: [MatButton, MatCheckbox],
+  changeDetection: ChangeDetectionStrategy.OnPush,
+  templateUrl: './asked-for.html',
+  styleUrl: './asked-for.scss',
+})
+export class AskedFor {
+  private readonly api = inject(Api);
+  private readonly router = inject(Router);
+  readonly songs = input.required<readonly SongSummary[]>();
+  /** A request has come, gone or changed: what is due is another. */
+  readonly changed = output();
+  protected readonly keys = SHELF_KEYS;
+  protected readonly FORMATS = FORMAT_WORDS;
+  protected readonly isAdding = signal(false);
+  protected readonly problem = signal('');
+  private readonly requests = signal<readonly SongRequest[]>([]);
+  protected readonly rows = computed(() => {
+    const now = new Date();
+    return this.requests().map((request) => ({
+      request,
+      wanted: request.wanted || (FORMAT_WORDS.find((f) => f.format === request.format)?.words ?? 'full song'),
+      ...dueWords(request.dueOn, now),
+    }));
+  });
+
+  constructor() {
+    void this.load();
+  }
+
+  add(): void {
+    this.isAdding.set(true);
+  }
+
+  protected async keep(form: HTMLFormElement): Promise<void> {
+    const given = new FormData(form);
+    const text = (name: string): string => String(given.get(name) ?? '').trim();
+    if (text('initials') === '' || text('song') === '') {
+      this.problem.set('Initials and a song are needed; the rest may be left open.');
+      return;
+    }
+    await this.work(async () => {
+      const songId = await this.songCalled(text('song'));
+      const format = FORMAT_WORDS.find((f) => (f.format ?? '') === text('format'))?.format ?? null;
+      await firstValueFrom(
+        this.api.keepRequest(crypto.randomUUID(), {
+          songId,
+          initials: text('initials').slice(0, 8),
+          wanted: text('wanted'),
+          section: '',
+          format,
+          dueOn: text('dueOn') || null,
+          isDone: false,
+        }),
+      );
+      this.isAdding.set(false);
+    });
+  }
+
+  protected async tick({ id, title: _t, doneAt: _d, ...body }: SongRequest, isDone: boolean): Promise<void> {
+    await this.work(() => firstValueFrom(this.api.keepRequest(id, { ...body, isDone })));
+  }
+
+  protected async forget({ id }: SongRequest): Promise<void> {
+    await this.work(() => firstValueFrom(this.api.forgetRequest(id)));
+  }
+
+  /** The sheet for what is taken away, the riffs for the rest. */
+  protected open({ songId, format }: SongRequest): void {
+    void this.router.navigate(['/songs', songId, format === null ? 'riffs' : 'sheet']);
+  }
+
+  /** A song that is wanted and has no recording yet stands on the shelf too. */
+  private async songCalled(title: string): Promise<string> {
+    const same = (song: SongSummary): boolean => song.title.toLowerCase() === title.toLowerCase();
+    const known =
+      this.songs().find(same) ?? (await firstValueFrom(this.api.listSongs({ search: title }))).find(same);
+    if (known) return known.id;
+    const { songId } = await firstValueFrom(this.api.createSong({ document: { ...PLAIN_SONG, title } }));
+    return songId;
+  }
+
+  private async work(doIt: () => Promise<unknown>): Promise<void> {
+    this.problem.set('');
+    try {
+      await doIt();
+      this.changed.emit();
+    } catch (error) {
+      this.problem.set(error instanceof Error ? error.message : String(error));
+    }
+    await this.load();
+  }
+
+  private async load(): Promise<void> {
+    try {
+      this.requests.set(await firstValueFrom(this.api.requests()));
+    } catch {
+      // The shelf says that the server does not answer.
+    }
+  }
+}
