@@ -51,7 +51,7 @@ test('a browser that is killed half a minute into a take has all but the last se
   await new Shelf(shelf).open(app.url);
   await expect(shelf.getByText(/^Take of 0:(29|3\d)$/)).toBeVisible({ timeout: 20_000 });
   await shelf.getByRole('textbox', { name: 'Title of the take' }).fill('Kitchen take');
-  await shelf.getByRole('button', { name: 'Keep as a song' }).click();
+  await shelf.getByRole('button', { name: 'Keep it' }).click();
   await expect(new Shelf(shelf).song('Kitchen take')).toBeVisible();
   await expect(shelf.getByText(/^Take of/)).toBeHidden();
   const songs = await listed(app, ROUTES.listSongs.path, songSummarySchema);

@@ -8,7 +8,7 @@ export { answerRound, DEFAULT_STAIR, standOn, stepBy, stepsOf } from './plan/sta
 export type { RoundAnswer, StairSettings, StairState } from './plan/stair';
 export { isWhole, planRound, WAYS } from './plan/ways';
 export type { RoundPlan, SoFar, Way } from './plan/ways';
-export { bestCleanPercent, LEITNER_DAYS, practisedDays, recordOf } from './plan/log';
+export { bestCleanPercent, byWeek, LEITNER_DAYS, practisedDays, recordOf } from './plan/log';
 export type { ItemRecord, LoggedRound, PractisedDay } from './plan/log';
 export { isDue, planOf } from './plan/plan';
 export type { PlannedItem, PlanOptions } from './plan/plan';

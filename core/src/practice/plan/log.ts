@@ -99,3 +99,18 @@ export function practisedDays(
     };
   });
 }
+
+/** Days taken together, seven to a week, the last one up to the last day; each stands under its last day. */
+export function byWeek(days: readonly PractisedDay[]): PractisedDay[] {
+  const weeks: PractisedDay[] = [];
+  for (let end = days.length; end > 0; end -= 7) {
+    const own = days.slice(Math.max(0, end - 7), end);
+    const best = Math.max(...own.map((d) => d.bestPercent ?? -1));
+    weeks.unshift({
+      day: own[own.length - 1].day,
+      minutes: own.reduce((sum, d) => sum + d.minutes, 0),
+      bestPercent: best < 0 ? null : best,
+    });
+  }
+  return weeks;
+}

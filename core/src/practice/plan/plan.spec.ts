@@ -5,7 +5,7 @@ import { strumsInPasses, type SongDocument } from '../../riff';
 import { SONG } from '../../riff/test-grid-song';
 import { difficultyOf, measureDifficulty, totalOf } from './difficulty';
 import { practiceItems } from './items';
-import { bestCleanPercent, LEITNER_DAYS, practisedDays, recordOf, type LoggedRound } from './log';
+import { bestCleanPercent, byWeek, LEITNER_DAYS, practisedDays, recordOf, type LoggedRound } from './log';
 import { writeLogCsv } from '../log-table';
 import { planOf } from './plan';
 import { answerRound, DEFAULT_STAIR, standOn, stepsOf } from './stair';
@@ -184,6 +184,21 @@ describe('the log', () => {
       { day: 5, minutes: 1.5, bestPercent: 75 },
       { day: 6, minutes: 0, bestPercent: null },
     ]);
+  });
+});
+
+describe('weeks of the log', () => {
+  it('sum the minutes and keep the best tempo, the last week up to today', () => {
+    const days = Array.from({ length: 10 }, (_, day) => ({
+      day,
+      minutes: 2,
+      bestPercent: day === 4 ? 80 : day === 8 ? 70 : null,
+    }));
+    expect(byWeek(days)).toEqual([
+      { day: 2, minutes: 6, bestPercent: null },
+      { day: 9, minutes: 14, bestPercent: 80 },
+    ]);
+    expect(byWeek([])).toEqual([]);
   });
 });
 

@@ -8,12 +8,18 @@ import { MAX_DURATION_S } from '@wild-needle/contract';
 import { toInt16 } from '@wild-needle/core/units';
 import { Api, ApiError } from '../api/api';
 import { playClick } from '../transport/click';
+import {
+  CLICK_BEAT_S,
+  CLICK_BEATS,
+  NOTHING_ALONG,
+  prepareAlong,
+  type Accompaniment,
+  type Along,
+} from './along';
 import { AudioInput, channelOf } from './audio-input';
 import { createLevelMeter, peakDb, SILENCE, type InputLevel } from './input-level';
 
 const PIECE_S = 0.5;
-const COUNT_IN_BEATS = 4;
-const COUNT_IN_BEAT_S = 0.5;
 const CLICK_LEVEL = 0.4;
 /** How often the simulated player hands something over. */
 const SIMULATED_EVERY_MS = 50;
@@ -54,6 +60,11 @@ export class TakeRecorder {
   readonly isSimulated = this.simulatedSignal.asReadonly();
   readonly ended = this.endedSignal.asReadonly();
   readonly countsIn = signal(true);
+  /** What is played to. */
+  readonly along = signal<Along>(NOTHING_ALONG);
+  /** What each take of this visit was played to. */
+  private readonly playedTo = new Map<string, Along>();
+  private accompaniment: Accompaniment | null = null;
 
   constructor() {
     effect(() => {
@@ -98,9 +109,12 @@ export class TakeRecorder {
     if (!context || this.status() !== 'armed') return;
     const takeId = crypto.randomUUID();
     this.statusSignal.set('counting');
+    const along = this.along();
     try {
+      this.accompaniment = await prepareAlong(context, along, (id) => firstValueFrom(this.api.audio(id)));
       await firstValueFrom(this.api.beginTake(takeId, context.sampleRate));
     } catch (error) {
+      this.endAccompaniment();
       this.problemSignal.set(error instanceof Error ? error.message : String(error));
       this.statusSignal.set('armed');
       return;
@@ -109,6 +123,8 @@ export class TakeRecorder {
     this.secondsSignal.set(0);
     this.problemSignal.set('');
     this.startsAtS = context.currentTime + (this.countsIn() ? this.countIn(context) : 0);
+    this.playedTo.set(takeId, along);
+    this.accompaniment?.start(this.startsAtS);
   }
 
   /** Ends the take; what was played is with the server when this is done, or as much as it has room for. */
@@ -124,7 +140,19 @@ export class TakeRecorder {
     this.endedSignal.update((n) => n + 1);
   }
 
+  /** The song that a take was played to; null where it was played to none, or in another visit. */
+  songOf(takeId: string): string | null {
+    const along = this.playedTo.get(takeId);
+    return along?.kind === 'recording' ? along.songId : null;
+  }
+
+  private endAccompaniment(): void {
+    this.accompaniment?.stop();
+    this.accompaniment = null;
+  }
+
   switchOff(): void {
+    this.endAccompaniment();
     clearInterval(this.simulation);
     this.worker?.terminate();
     this.worker = null;
@@ -138,10 +166,10 @@ export class TakeRecorder {
   private countIn(context: AudioContext): number {
     const out = new GainNode(context, { gain: CLICK_LEVEL });
     out.connect(context.destination);
-    for (let beat = 0; beat < COUNT_IN_BEATS; beat++) {
-      playClick(context, out, context.currentTime + 0.1 + beat * COUNT_IN_BEAT_S, beat === 0);
+    for (let beat = 0; beat < CLICK_BEATS; beat++) {
+      playClick(context, out, context.currentTime + 0.1 + beat * CLICK_BEAT_S, beat === 0);
     }
-    return 0.1 + COUNT_IN_BEATS * COUNT_IN_BEAT_S;
+    return 0.1 + CLICK_BEATS * CLICK_BEAT_S;
   }
 
   private hear(startS: number, samples: Float32Array, sampleRate: number): void {

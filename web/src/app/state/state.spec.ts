@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { AnalysisJob } from '@wild-needle/contract';
+import type { AnalysisJob, SongSummary } from '@wild-needle/contract';
 import { importActions, importsApiActions } from './imports/imports.actions';
 import { importsFeature } from './imports/imports.reducer';
 import { jobEventActions } from './jobs/jobs.actions';
@@ -26,7 +26,10 @@ const JOB: AnalysisJob = {
 
 describe('imports', () => {
   const { reducer } = importsFeature;
-  const chosen = reducer(undefined, importActions.fileChosen({ importId: 'a', fileName: 'x.wav', songId: null }));
+  const chosen = reducer(
+    undefined,
+    importActions.fileChosen({ importId: 'a', fileName: 'x.wav', songId: null }),
+  );
 
   it('go from sending to reading and leave when done', () => {
     const sent = reducer(chosen, importsApiActions.bytesSent({ importId: 'a', share: 1 }));
@@ -57,7 +60,7 @@ describe('jobs and songs', () => {
   it('keep the shelf when it can not be read again', () => {
     const loaded = songsFeature.reducer(undefined, songsApiActions.songsLoaded({ songs: [], offset: 0 }));
     const failed = songsFeature.reducer(loaded, songsApiActions.loadingFailed({ message: 'away' }));
-    expect(failed).toEqual({ songs: [], status: 'failed', problem: 'away' });
+    expect(failed).toMatchObject({ songs: [], status: 'failed', problem: 'away' });
     expect(songsFeature.reducer(failed, shelfActions.songRemoved({ songId: 'x' })).songs).toEqual([]);
   });
 });
@@ -102,5 +105,30 @@ describe('shapes', () => {
     const kept = shapesFeature.reducer(undefined, shapesActions.shapeKept({ shape }));
     const failed = shapesFeature.reducer(kept, shapesApiActions.requestFailed({ message: 'away' }));
     expect(failed).toEqual({ shapes: [shape], problem: 'away' });
+  });
+});
+
+describe('the shelf', () => {
+  const song = (id: string): SongSummary => ({ id }) as SongSummary;
+
+  it('adds a page to what is listed, or lists anew', () => {
+    const first = songsFeature.reducer(
+      undefined,
+      songsApiActions.songsLoaded({ songs: [song('a')], offset: 0 }),
+    );
+    const more = songsFeature.reducer(first, songsApiActions.songsLoaded({ songs: [song('b')], offset: 1 }));
+    expect(more.songs.map((s) => s.id)).toEqual(['a', 'b']);
+    const anew = songsFeature.reducer(more, songsApiActions.songsLoaded({ songs: [song('c')], offset: 0 }));
+    expect([anew.songs.map((s) => s.id), anew.hasMore]).toEqual([['c'], false]);
+  });
+
+  it('keeps what is searched and sorted, and says why a name was not kept until the next one', () => {
+    const searched = songsFeature.reducer(undefined, shelfActions.searched({ search: 'drop c' }));
+    const sorted = songsFeature.reducer(searched, shelfActions.sorted({ sort: 'due' }));
+    expect(sorted).toMatchObject({ search: 'drop c', sort: 'due' });
+    const failed = songsFeature.reducer(sorted, songsApiActions.namingFailed({ message: 'away' }));
+    expect(failed.namingProblem).toBe('away');
+    const again = shelfActions.songNamed({ songId: 'a', title: 'A', artist: '', tags: [] });
+    expect(songsFeature.reducer(failed, again).namingProblem).toBeNull();
   });
 });

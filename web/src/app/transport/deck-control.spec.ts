@@ -70,6 +70,9 @@ describe('the deck', () => {
           provide: OpenSongStore,
           useValue: {
             document: song,
+            songId: () => 'song',
+            recording: () => null,
+            recordings: () => [],
             passes: () => [],
             change: (change: (d: SongDocument) => SongDocument) => song.update(change),
           },

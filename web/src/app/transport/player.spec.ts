@@ -137,6 +137,21 @@ describe('the player', () => {
     expect(device.levels.at(-1)).toBe(0);
   });
 
+  it('plays another recording of the song in its own time, and is seen in that of the song', async () => {
+    // It begins four seconds later, at half the tempo.
+    const time = { toSound: (s: number) => 4 + 2 * s, toSong: (s: number) => (s - 4) / 2, songS: 20 };
+    await player.load(new ArrayBuffer(8), 60, time);
+    expect(player.durationS()).toBe(20);
+    player.setLoop({ startS: 5, endS: 6 });
+    player.seek(5);
+    await player.play();
+    expect(last()).toMatchObject({ input: 14, loopStart: 14, loopEnd: 16 });
+    device.nowS += AHEAD_S + 1;
+    player.stop();
+    expect(player.nowS()).toBeCloseTo(5.5, 6);
+    expect(player.place()).toMatchObject({ loop: { startS: 5, endS: 6 }, speed: 1, isPlaying: false });
+  });
+
   it('keeps its place when the speed or the pitch changes while it sounds', async () => {
     await player.play();
     device.nowS = 4;

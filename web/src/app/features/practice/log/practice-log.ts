@@ -12,11 +12,12 @@ import {
 import { MatButton } from '@angular/material/button';
 import { scaleBand, scaleLinear } from 'd3-scale';
 import { line } from 'd3-shape';
-import type { PlannedItem, PractisedDay } from '@wild-needle/core/practice';
+import { byWeek, type PlannedItem, type PractisedDay } from '@wild-needle/core/practice';
 import { observeSize } from '../../../shared/observe-size';
 import { HandsRest } from '../run/hands-rest';
 import { bpmOf, dayWords } from '../practice-words';
 
+const FORTNIGHT = 14;
 const FLOOR_PX = 48;
 const TOP_PX = 6;
 /** For the words at the right. */
@@ -56,6 +57,15 @@ const LEAST_MINUTES = 30;
         </svg>
       }
     </div>
+    <button
+      mat-stroked-button
+      class="small"
+      [attr.aria-pressed]="showsWeeks()"
+      title="Week by week, over three months"
+      (click)="showsWeeks.set(!showsWeeks())"
+    >
+      {{ showsWeeks() ? 'Days' : 'Weeks' }}
+    </button>
     <button mat-stroked-button class="small" (click)="takeAway()()" title="The whole log as a table">
       CSV
     </button>
@@ -144,18 +154,23 @@ export class PracticeLog {
   }
 
   protected readonly minutes = computed(() => Math.round(this.days().at(-1)?.minutes ?? 0));
+  /** The last fortnight, or all weeks that are kept in sight. */
+  protected readonly showsWeeks = signal(false);
+  private readonly shown = computed(() =>
+    this.showsWeeks() ? byWeek(this.days()) : this.days().slice(-FORTNIGHT),
+  );
   protected readonly isEmpty = computed(() => this.days().every((d) => d.minutes === 0));
   private readonly xOf = computed(() =>
     scaleBand(
-      this.days().map((d) => d.day),
+      this.shown().map((d) => d.day),
       [0, this.widthPx() - RIGHT_PX],
     ).paddingInner(0.45),
   );
   protected readonly bars = computed(() => {
-    const most = Math.max(LEAST_MINUTES, ...this.days().map((d) => d.minutes));
+    const most = Math.max(LEAST_MINUTES, ...this.shown().map((d) => d.minutes));
     const heightOf = scaleLinear([0, most], [0, FLOOR_PX - TOP_PX]);
     const x = this.xOf();
-    return this.days()
+    return this.shown()
       .filter((d) => d.minutes > 0)
       .map(({ day, minutes }) => {
         const height = Math.max(1, heightOf(minutes));
@@ -168,7 +183,7 @@ export class PracticeLog {
   });
   protected readonly points = computed(() => {
     const [item, x, y] = [this.item(), this.xOf(), this.yOf()];
-    return this.days().flatMap(({ day, bestPercent }) =>
+    return this.shown().flatMap(({ day, bestPercent }) =>
       item && bestPercent !== null
         ? [{ x: (x(day) ?? 0) + x.bandwidth() / 2, y: y(bpmOf(item, bestPercent)) }]
         : [],
@@ -192,9 +207,9 @@ export class PracticeLog {
   });
   /** Under the line of what is wanted, where the two would meet. */
   protected readonly bestY = computed(() => Math.max(this.wantedY() + 24, this.yOf()(this.best()) + 6));
-  protected readonly firstDay = computed(() => dayWords(this.days()[0]?.day ?? 0, this.today()));
+  protected readonly firstDay = computed(() => dayWords(this.shown()[0]?.day ?? 0, this.today()));
   protected readonly spoken = computed(() => {
-    const [item, played] = [this.item(), this.days().flatMap((d) => d.bestPercent ?? [])];
+    const [item, played] = [this.item(), this.shown().flatMap((d) => d.bestPercent ?? [])];
     const [first, last] = [played.at(0), played.at(-1)];
     const tempo =
       item && first !== undefined && last !== undefined

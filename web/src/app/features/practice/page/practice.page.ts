@@ -51,7 +51,7 @@ import { PracticeView, PRACTICE_VERSIONS } from '../tab/practice-view';
 import { RunningTab } from '../tab/running-tab';
 
 /** Of the log at a glance. */
-const DAYS = 14;
+const DAYS = 84;
 const MINUTES_STEP = 5;
 const LEAST_MINUTES = 5;
 const MOST_MINUTES = 180;

@@ -122,6 +122,7 @@ describe('editing strums', () => {
       savedAt: '2026-01-01T00:00:00.000Z',
       document: DOCUMENT,
       recording: null,
+      recordings: [],
       job: null,
     });
     edits = TestBed.inject(StrumEdits);

@@ -8,6 +8,7 @@ import {
   computed,
   effect,
   inject,
+  input,
   output,
   signal,
   untracked,
@@ -17,7 +18,7 @@ import { MatCheckbox } from '@angular/material/checkbox';
 import { MatMenuModule } from '@angular/material/menu';
 import { scaleLinear } from 'd3-scale';
 import { firstValueFrom } from 'rxjs';
-import type { Take } from '@wild-needle/contract';
+import type { SongSummary, Take } from '@wild-needle/contract';
 import { TEXT_LIMITS } from '@wild-needle/core/riff';
 import { Api } from '../../../api/api';
 import { INPUT_CHANNELS } from '../../../input/audio-input';
@@ -101,6 +102,16 @@ const mmss = (seconds: number): string =>
           <mat-checkbox [checked]="recorder.countsIn()" (change)="recorder.countsIn.set($event.checked)"
             >Count a bar in</mat-checkbox
           >
+          <label class="along"
+            >In the headphones
+            <select #along aria-label="In the headphones" (change)="playAlong(along.value)">
+              <option value="nothing">nothing</option>
+              <option value="click">a click, 120 bpm</option>
+              @for (song of withSound(); track song.id) {
+                <option [value]="song.id" [selected]="isAlong(song.id)">{{ song.title }}</option>
+              }
+            </select></label
+          >
         }
       }
       @if (recorder.problem(); as problem) {
@@ -113,7 +124,7 @@ const mmss = (seconds: number): string =>
         @if (take.isRecording) {
           <p class="quiet">A take of {{ length(take) }} is being recorded in another window.</p>
         } @else {
-          <form class="take" (submit)="$event.preventDefault(); keep(take, title.value)">
+          <form class="take" (submit)="$event.preventDefault(); keep(take, title.value, of.value)">
             <b>Take of {{ length(take) }}</b>
             <span class="quiet">{{ when(take) }}</span>
             <input
@@ -123,7 +134,15 @@ const mmss = (seconds: number): string =>
               [maxLength]="TITLE_LIMIT"
               [value]="titleOf(take)"
             />
-            <button mat-flat-button type="submit" [disabled]="busy() === take.id">Keep as a song</button>
+            <select #of aria-label="Keep it as">
+              <option value="">a song of its own</option>
+              @for (song of songs(); track song.id) {
+                <option [value]="song.id" [selected]="song.id === recorder.songOf(take.id)">
+                  a recording of {{ song.title }}
+                </option>
+              }
+            </select>
+            <button mat-flat-button type="submit" [disabled]="busy() === take.id">Keep it</button>
             <button
               mat-stroked-button
               type="button"
@@ -215,6 +234,21 @@ const mmss = (seconds: number): string =>
     .take .quiet {
       text-align: right;
     }
+    .along {
+      display: grid;
+      gap: 2px;
+      font-size: 13px;
+    }
+    select {
+      min-width: 0;
+      height: 34px;
+      padding: 0 8px;
+      border: 1px solid var(--edge);
+      border-radius: var(--radius);
+      background: var(--sleeve);
+      color: var(--ink);
+    }
+    .take select,
     .take input {
       grid-column: 1 / -1;
       height: 34px;
@@ -234,6 +268,9 @@ export class RecordTake {
   private readonly api = inject(Api);
   /** A take is a song now. */
   readonly kept = output();
+  /** On the shelf: a take may be played to one of them, and be a recording of it. */
+  readonly songs = input.required<readonly SongSummary[]>();
+  protected readonly withSound = computed(() => this.songs().filter((s) => s.recordings.length > 0));
   protected readonly keys = SHELF_KEYS;
   protected readonly CHANNELS = INPUT_CHANNELS;
   protected readonly CHANNEL_WORDS = {
@@ -329,10 +366,28 @@ export class RecordTake {
     return `Take, ${new Date(take.startedAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}`;
   }
 
-  protected async keep(take: Take, title: string): Promise<void> {
+  protected playAlong(choice: string): void {
+    const song = this.songs().find((s) => s.id === choice);
+    const recordingId = song?.recordings[0]?.id;
+    this.recorder.along.set(
+      song && recordingId
+        ? { kind: 'recording', songId: song.id, recordingId, title: song.title }
+        : { kind: choice === 'click' ? 'click' : 'nothing' },
+    );
+  }
+
+  protected isAlong(songId: string): boolean {
+    const along = this.recorder.along();
+    return along.kind === 'recording' && along.songId === songId;
+  }
+
+  /** `songId`: another recording of that song; '' for a song of its own. */
+  protected async keep(take: Take, title: string, songId: string): Promise<void> {
     await this.work(take, async () => {
       const name = title.trim();
-      await firstValueFrom(this.api.keepTake(take.id, name === '' ? this.titleOf(take) : name));
+      await firstValueFrom(
+        this.api.keepTake(take.id, name === '' ? this.titleOf(take) : name, songId || null),
+      );
       this.kept.emit();
     });
   }
