@@ -1,5 +1,8 @@
-/** `npm run restore -- FILE`: brings the songs of a backup back onto an empty shelf. Their sound is dropped on the shelf again. */
-import { existsSync } from 'node:fs';
+/**
+ * `npm run restore -- FILE`: brings a backup back. A ZIP of `npm run backup` or of the shelf holds everything, and goes onto any shelf; one of
+ * the daily dumps of the database holds the songs without their sound, and needs an empty one.
+ */
+import { closeSync, existsSync, openAsBlob, openSync, readSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { runOn } from './lib/backup.mjs';
 import { listBackups } from './lib/backup-words.mjs';
@@ -7,6 +10,31 @@ import { lockDataFolder, prepareDataFolder } from './lib/data-folder.mjs';
 import { ensureDebianPackages, ensureNpmPackages, ROOT } from './lib/packages.mjs';
 import { startPostgres } from './lib/postgres.mjs';
 import { endOnStop, say, Stop } from './lib/say.mjs';
+import { withServer } from './lib/with-server.mjs';
+
+/** What a ZIP begins with (APPNOTE.TXT 4.3.7). */
+const ZIP_MAGIC = 'PK\x03\x04';
+
+function isZip(file) {
+  const start = Buffer.alloc(4);
+  const handle = openSync(file);
+  readSync(handle, start);
+  closeSync(handle);
+  return start.toString('latin1') === ZIP_MAGIC;
+}
+
+async function bringZipBack(dataDir, file) {
+  const { songs, known, beside } = await withServer(dataDir, async (url) => {
+    const answer = await fetch(`${url}/api/backup`, {
+      method: 'POST',
+      body: await openAsBlob(file),
+    });
+    const body = await answer.json();
+    if (!answer.ok) throw new Stop(body.message);
+    return body;
+  });
+  say(`Brought back: ${songs} songs. Known already: ${known}. Beside another version: ${beside}.`);
+}
 
 async function main() {
   const dataDir = resolve(process.env.WN_DATA_DIR || join(ROOT, '.data'));
@@ -16,6 +44,10 @@ async function main() {
     throw new Stop(
       `Give a backup: npm run restore -- FILE. ${known.length > 0 ? `There are:\n${known.join('\n')}` : `There is none in ${dataDir} yet.`}`,
     );
+  }
+  if (isZip(file)) {
+    await bringZipBack(dataDir, file);
+    process.exit(0);
   }
   prepareDataFolder(dataDir);
   await lockDataFolder(dataDir);

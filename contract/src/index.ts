@@ -10,6 +10,7 @@ export {
   importQuerySchema,
   MAX_UPLOAD_BYTES,
   openSongSchema,
+  recordingSchema,
   createAnswerSchema,
   createRequestSchema,
   saveAnswerSchema,
@@ -52,6 +53,8 @@ export {
   takeSchema,
 } from './takes';
 export type { Take } from './takes';
+export { broughtBackSchema, lastBackupSchema } from './backup';
+export type { BroughtBack, LastBackup } from './backup';
 export { alignmentSchema } from './alignment';
 export type { RecordingAlignment } from './alignment';
 export { requestBodySchema, requestSchema } from './requests';

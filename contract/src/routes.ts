@@ -6,6 +6,7 @@ import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './anal
 import { guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
 import { practiceQuerySchema, practiceRoundBodySchema, practiceRoundSchema } from './practice';
 import { alignmentSchema } from './alignment';
+import { broughtBackSchema, lastBackupSchema } from './backup';
 import { requestBodySchema, requestSchema } from './requests';
 import { workedSchema, workTimeBodySchema, workTimesQuerySchema } from './work-times';
 import { healthSchema } from './health';
@@ -177,6 +178,36 @@ export const ROUTES = {
     summary: 'Remove a song with its recordings for good',
     params: idParamsSchema,
     status: 204,
+  },
+  lastBackup: {
+    method: 'get',
+    path: '/api/last-backup',
+    summary: 'When the last backup was taken, and how large it was; null for never',
+    status: 200,
+    answer: lastBackupSchema,
+  },
+  backUp: {
+    method: 'get',
+    path: '/api/backup',
+    summary: 'Everything in one ZIP: songs with their history, recordings, log, requests, shapes',
+    status: 200,
+    answer: ['application/zip'],
+  },
+  backUpSong: {
+    method: 'get',
+    path: '/api/songs/:id/backup',
+    summary: 'One song with its recordings in one ZIP, to hand on',
+    params: idParamsSchema,
+    status: 200,
+    answer: ['application/zip'],
+  },
+  bringBack: {
+    method: 'post',
+    path: '/api/backup',
+    summary: 'Bring a backup back: all of it or nothing, and nothing is overwritten',
+    body: 'bytes',
+    status: 200,
+    answer: broughtBackSchema,
   },
   listRequests: {
     method: 'get',

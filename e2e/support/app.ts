@@ -122,6 +122,7 @@ async function empty(url: string): Promise<void> {
     for (const { id } of left) await fetch(`${url}${one.replace(':id', id)}`, { method: 'DELETE' });
   };
   await remove(ROUTES.listSongs.path, ROUTES.deleteSong.path);
+  await remove(ROUTES.listRemoved.path, ROUTES.removeForGood.path);
   await remove(ROUTES.listShapes.path, ROUTES.forgetShape.path);
 }
 

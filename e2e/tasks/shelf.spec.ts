@@ -1,7 +1,25 @@
-/** The shelf: what is there stays until it is removed on purpose. */
+/** The shelf: what is there is found, has its names, is asked for, and stays until it is removed on purpose. */
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { request as httpRequest } from 'node:http';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { expect } from '@playwright/test';
+import { ROUTES, songSummarySchema } from '@wild-needle/contract';
+import { PLAIN_SONG } from '@wild-needle/core/riff';
 import { test } from '../support/app';
 import { Shelf } from '../support/pages';
+
+/** Songs without anything in them. */
+async function createSongs(url: string, titles: readonly string[]): Promise<readonly string[]> {
+  for (const title of titles) {
+    await fetch(`${url}${ROUTES.createSong.path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ document: { ...PLAIN_SONG, title } }),
+    });
+  }
+  return titles;
+}
 
 test('asks before a song is removed, and forgets the question on Escape and after a moment', async ({
   demoApp,
@@ -23,4 +41,140 @@ test('asks before a song is removed, and forgets the question on Escape and afte
   await expect(ask).toBeVisible();
   await page.reload();
   await expect(song).toBeVisible();
+});
+
+test('a song that was removed waits for a month and can be brought back', async ({ app, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  const [name] = await createSongs(app.url, ['Kerosene Picnic']);
+  await page.reload();
+  await shelf
+    .song(name)
+    .getByRole('button', { name: `Remove ${name}` })
+    .click();
+  await shelf.song(name).getByRole('button', { name: 'Remove it' }).click();
+  await expect(shelf.song(name)).toHaveCount(0);
+  await page.getByText('Removed: 1 song').click();
+  await page.locator('wn-removed-songs').getByRole('button', { name: 'Bring back' }).click();
+  await expect(shelf.song(name)).toBeVisible();
+  await expect(page.getByText(/^Removed:/)).toBeHidden();
+});
+
+test('a song gets its title, artist and tags by keys, and is found by them', async ({ app, page }) => {
+  await createSongs(app.url, ['Take 7', 'Anvil Weather']);
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  await expect(shelf.song('Take 7')).toBeVisible();
+  await page.keyboard.press('s');
+  await page.keyboard.press('s');
+  // By title: the second one.
+  await expect(page.getByRole('radio', { name: /^Title/ })).toBeChecked();
+  await expect(page.getByRole('list', { name: 'Songs' }).getByRole('listitem').nth(1)).toContainText(
+    'Take 7',
+  );
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('t');
+  await expect(page.getByRole('textbox', { name: 'Title' })).toBeFocused();
+  await page.keyboard.type('Gravel Choir');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('Ostrich Committee');
+  await page.keyboard.press('Tab');
+  await page.keyboard.type('lesson, loud');
+  await page.keyboard.press('Enter');
+  await expect(shelf.song('Gravel Choir')).toContainText('Ostrich Committee');
+  await expect(shelf.song('Gravel Choir')).toContainText('loud');
+
+  await page.keyboard.press('/');
+  await page.keyboard.type('ostrich lesson');
+  await expect(shelf.song('Anvil Weather')).toHaveCount(0);
+  await expect(shelf.song('Gravel Choir')).toBeVisible();
+  await page.keyboard.type(' nobody');
+  await expect(page.getByText('No song has that. Esc shows all.')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(shelf.song('Anvil Weather')).toBeVisible();
+});
+
+test('what somebody asks for stands by its day, puts its song first, and is ticked off', async ({
+  app,
+  page,
+}) => {
+  await createSongs(app.url, ['Late Bus Home', 'Anvil Weather']);
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  const asked = page.getByRole('region', { name: 'Asked for' });
+  await expect(asked.getByText('Nobody waits for anything.')).toBeVisible();
+  const ask = async (initials: string, song: string, day: string): Promise<void> => {
+    await page.keyboard.press('i');
+    await asked.getByRole('textbox', { name: 'Initials' }).fill(initials);
+    await asked.getByRole('combobox', { name: 'Song' }).fill(song);
+    if (day) await asked.getByLabel('Until').fill(day);
+    await asked.getByRole('button', { name: 'Keep' }).click();
+    await expect(asked.getByRole('listitem').filter({ hasText: initials })).toBeVisible();
+  };
+  await ask('D. K.', 'Late Bus Home', '');
+  await ask('M. O.', 'Anvil Weather', '2030-01-05');
+  // A song that is wanted and not there yet stands on the shelf too.
+  await ask('S. A.', 'Salt Road', '2029-12-01');
+  await expect(asked.getByRole('listitem')).toContainText(['Salt Road', 'Anvil Weather', 'Late Bus Home']);
+  await expect(shelf.song('Salt Road')).toContainText('No recording yet');
+  await page.getByRole('radio', { name: 'Due first' }).click();
+  await expect(page.getByRole('list', { name: 'Songs' }).getByRole('listitem').first()).toContainText(
+    'Salt Road',
+  );
+  await asked.getByRole('checkbox', { name: 'Done: Salt Road for S. A.' }).check();
+  await expect(asked.getByRole('listitem').last()).toContainText('Salt Road');
+  await expect(page.getByRole('list', { name: 'Songs' }).getByRole('listitem').first()).toContainText(
+    'Anvil Weather',
+  );
+  await page.reload();
+  await expect(asked.getByRole('listitem').last()).toContainText('done');
+});
+
+test('everything is taken away in one file, and brought back onto an empty shelf after a crash in the middle', async ({
+  demoApp,
+  ownApp,
+  page,
+}) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const downloading = page.waitForEvent('download');
+  await page.keyboard.press('b');
+  const download = await downloading;
+  const path = join(mkdtempSync(join(tmpdir(), 'wn-backup-')), 'all.zip');
+  await download.saveAs(path);
+  await expect(page.getByText(/Last backup: Today/)).toBeVisible({ timeout: 15_000 });
+
+  // The half of it, then the server is killed.
+  const whole = readFileSync(path);
+  const half = await new Promise<void>((resolve) => {
+    const upload = httpRequest(`${ownApp.url}/api/backup`, {
+      method: 'POST',
+      headers: { 'content-length': whole.length },
+    });
+    upload.on('error', () => undefined);
+    upload.write(whole.subarray(0, whole.length / 2), () => resolve());
+  });
+  expect(half).toBeUndefined();
+  await ownApp.kill();
+  await ownApp.restart();
+  await shelf.open(ownApp.url);
+  await expect(page.getByText('Nothing is on the shelf yet')).toBeVisible();
+
+  await page.locator('wn-backup-line input[type=file]').setInputFiles(path);
+  await expect(page.getByText('3 songs came back.')).toBeVisible({ timeout: 30_000 });
+  await expect(shelf.song('Salt on the Wire')).toBeVisible();
+  const audioOf = async (url: string): Promise<Buffer> => {
+    const [song] = songSummarySchema
+      .array()
+      .parse(await (await page.request.get(`${url}/api/songs?search=salt`)).json());
+    return (await page.request.get(`${url}/api/recordings/${song.recordings[0].id}/audio`)).body();
+  };
+  expect((await audioOf(ownApp.url)).equals(await audioOf(demoApp.url))).toBe(true);
+  // Again: all is known. A damaged one is told.
+  await page.locator('wn-backup-line input[type=file]').setInputFiles(path);
+  await expect(page.getByText('3 were here already.')).toBeVisible({ timeout: 30_000 });
+  const cut = join(mkdtempSync(join(tmpdir(), 'wn-backup-')), 'cut.zip');
+  writeFileSync(cut, whole.subarray(0, whole.length - 4000));
+  await page.locator('wn-backup-line input[type=file]').setInputFiles(cut);
+  await expect(page.getByRole('alert')).toContainText('This is no backup of Wild Needle');
 });

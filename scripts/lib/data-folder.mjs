@@ -107,6 +107,11 @@ export async function lockDataFolder(dataDir) {
   child.stdin.unref?.();
 }
 
+/** Address of the one that runs on the folder, as far as it was noted; null where none is. */
+export function runningAt(dataDir) {
+  return readRunning(dataDir)?.url ?? null;
+}
+
 /** Notes who runs here, for the next one that comes. */
 export function noteRunning(dataDir, facts) {
   writeFileSync(join(dataDir, RUNNING), JSON.stringify({ pid: process.pid, ...facts }), { mode: 0o600 });

@@ -17,6 +17,7 @@ import { takesRoutes } from '../features/takes/takes.routes';
 import { removedRoutes } from '../features/songs/removed.routes';
 import { songsRoutes } from '../features/songs/songs.routes';
 import { alignmentsRoutes } from '../features/alignments/alignments.routes';
+import { backupRoutes } from '../features/backup/backup.routes';
 import { requestsRoutes } from '../features/requests/requests.routes';
 import { workTimesRoutes } from '../features/work-times/work-times.routes';
 import { onlyLoopback, onlyReadablePaths, securityHeaders } from '../http/loopback-guard';
@@ -63,6 +64,7 @@ export function createHttpApp(
     healthRoutes(services.sequelize),
     songsRoutes(services.songs, () => new Date()),
     removedRoutes(services.removed, () => new Date()),
+    backupRoutes(services.backup, () => new Date()),
     requestsRoutes(services.requests, () => new Date()),
     workTimesRoutes(services.workTimes),
     alignmentsRoutes(services.alignments),

@@ -8,7 +8,11 @@ import { openDatabase } from '../db/database';
 import { forLog } from '../http/for-log';
 import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
-import { createRecordingsStore, type RecordingsStore } from '../features/recordings/recordings.store';
+import {
+  CHUNK_BYTES,
+  createRecordingsStore,
+  type RecordingsStore,
+} from '../features/recordings/recordings.store';
 import { createGuessesStore, type GuessesStore } from '../features/guesses/guesses.store';
 import { createPracticeStore, type PracticeStore } from '../features/practice/practice.store';
 import { createShapesStore, type ShapesStore } from '../features/shapes/shapes.store';
@@ -17,6 +21,8 @@ import { createSongsStore, type SongsStore } from '../features/songs/songs.store
 import { createRemovedStore, type RemovedStore } from '../features/songs/removed.store';
 import { summarise, SUMMARY_VERSION } from '../features/songs/summarise';
 import { createAlignmentsStore, type AlignmentsStore } from '../features/alignments/alignments.store';
+import { createBackupStore, type BackupStore } from '../features/backup/backup.store';
+import { searchWords } from '../features/songs/search-words';
 import { createRequestsStore, type RequestsStore } from '../features/requests/requests.store';
 import { createWorkTimesStore, type WorkTimesStore } from '../features/work-times/work-times.store';
 import { alignInThread } from '../audio/run-in-thread';
@@ -30,6 +36,7 @@ export interface Services {
   readonly songs: SongsStore;
   readonly removed: RemovedStore;
   readonly alignments: AlignmentsStore;
+  readonly backup: BackupStore;
   readonly requests: RequestsStore;
   readonly workTimes: WorkTimesStore;
   readonly recordings: RecordingsStore;
@@ -89,6 +96,11 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     alignments: createAlignmentsStore(
       sequelize,
       { writeTo: (id, path) => recordings.writeTo(id, path), align: alignInThread },
+      spoolDir,
+    ),
+    backup: createBackupStore(
+      sequelize,
+      { summarise, words: searchWords, chunkBytes: CHUNK_BYTES },
       spoolDir,
     ),
     requests: createRequestsStore(sequelize),

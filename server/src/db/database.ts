@@ -14,6 +14,7 @@ import * as guesses from './migrations/0007-guesses';
 import * as practiceRounds from './migrations/0008-practice-rounds';
 import * as takes from './migrations/0009-takes';
 import * as shelf from './migrations/0010-shelf';
+import * as backups from './migrations/0011-backups';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -27,6 +28,7 @@ const MIGRATIONS = [
   { name: '0008-practice-rounds', up: practiceRounds.up, down: practiceRounds.down },
   { name: '0009-takes', up: takes.up, down: takes.down },
   { name: '0010-shelf', up: shelf.up, down: shelf.down },
+  { name: '0011-backups', up: backups.up, down: backups.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

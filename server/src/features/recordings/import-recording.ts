@@ -8,7 +8,7 @@ import { createReadStream } from 'node:fs';
 import { open, rm } from 'node:fs/promises';
 import { join, parse as parsePath } from 'node:path';
 import pLimit from 'p-limit';
-import { UniqueConstraintError, type Sequelize, type Transaction } from 'sequelize';
+import { type Sequelize, type Transaction } from 'sequelize';
 import { MAX_UPLOAD_BYTES, type ImportAnswer, type ImportQuery } from '@wild-needle/contract';
 import { fitText, PLAIN_SONG, TEXT_LIMITS, type SongDocument } from '@wild-needle/core/riff';
 import { AudioProblem, tooLarge } from '../../audio/audio-problem';
@@ -90,23 +90,24 @@ export function createImport(
     const facts = await inspectFile(path);
     const recordingId = randomUUID();
     const songId = query.songId ?? randomUUID();
-    try {
-      await sequelize.transaction(async (transaction) => {
-        if (query.songId === undefined) {
-          await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
-        } else await steps.addToSong(songId, recordingId, transaction);
-        const { fileName } = query;
-        await recordings.add({ id: recordingId, songId, fileName, sha256, byteLength, facts }, transaction);
-        await addChunks(path, recordingId, transaction);
-        await steps.queueAnalysis(recordingId, transaction);
+    const winner = await sequelize.transaction(async (transaction) => {
+      // The same file may come in twice at the same moment: the second one waits here for the first, and finds it.
+      await sequelize.query('SELECT pg_advisory_xact_lock(hashtext(:sha256))', {
+        replacements: { sha256 },
+        transaction,
       });
-    } catch (error) {
-      // The same file came in twice at the same moment: the other one won.
-      const winner = error instanceof UniqueConstraintError ? await answerForKnown(sha256) : null;
-      if (winner) return winner;
-      throw error;
-    }
-    return { songId, recordingId, alreadyKnown: false };
+      const first = await answerForKnown(sha256);
+      if (first) return first;
+      if (query.songId === undefined) {
+        await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
+      } else await steps.addToSong(songId, recordingId, transaction);
+      const { fileName } = query;
+      await recordings.add({ id: recordingId, songId, fileName, sha256, byteLength, facts }, transaction);
+      await addChunks(path, recordingId, transaction);
+      await steps.queueAnalysis(recordingId, transaction);
+      return null;
+    });
+    return winner ?? { songId, recordingId, alreadyKnown: false };
   }
 
   return async (bytes, query) => {

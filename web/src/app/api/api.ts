@@ -13,7 +13,9 @@ import {
   ROUTES,
   type AnalysisJob,
   type Answer,
+  type BroughtBack,
   type CreateAnswer,
+  type LastBackup,
   type CreateRequest,
   type ErrorCode,
   type Guess,
@@ -127,6 +129,23 @@ export class Api {
 
   keepWorkTime(id: string, body: Omit<Worked, 'title' | 'day'> & { readonly at: string }): Observable<void> {
     return this.tell('keepWorkTime', { id }, body);
+  }
+
+  lastBackup(): Observable<LastBackup> {
+    return this.ask('lastBackup', {});
+  }
+
+  bringBack(file: File): Observable<BroughtBack> {
+    const { method, answer } = ROUTES.bringBack;
+    return this.http
+      .request<unknown>(method, addressOf('bringBack', {}), {
+        body: file,
+        headers: { 'Content-Type': 'application/octet-stream' },
+      })
+      .pipe(
+        map((value) => answer.parse(value)),
+        catchError(toApiError),
+      );
   }
 
   alignment(recordingId: string): Observable<RecordingAlignment> {

@@ -64,6 +64,10 @@ describe('the recording that sounds', () => {
       1,
     ]);
     expect(heardIn.other()?.map.toOther(10)).toBeCloseTo(14);
+    // Read anew from the server, it goes on.
+    reference.set({ ...ALBUM });
+    TestBed.tick();
+    expect(heardIn.recording()?.id).toBe('live');
     heardIn.next();
     expect([heardIn.status(), heardIn.recording()?.id]).toEqual(['reference', 'album']);
   });

@@ -39,11 +39,14 @@ export class HeardIn {
   /** The one that sounds. */
   readonly recording = computed(() => this.otherSignal()?.recording ?? this.song.recording());
 
+  /** The song may be read anew meanwhile: the same recording goes on. */
+  private readonly referenceId = computed(() => this.song.recording()?.id ?? null);
+
   constructor() {
     // Another song, or another reference: it sounds first.
     effect(() => {
       this.song.songId();
-      this.song.recording();
+      this.referenceId();
       untracked(() => this.toReference());
     });
   }

@@ -66,6 +66,20 @@ describe('open song', () => {
     expect([store.saveStatus(), store.revision(), kept()]).toEqual(['saved', 2, []]);
   });
 
+  it('keeps what was changed while the song was read anew', async () => {
+    const { store, http } = await open();
+    store.refresh();
+    const reading = http.expectOne(`/api/songs/${ID}`);
+    store.change(rename('Mine'));
+    reading.flush(song(1, 'First'));
+    await vi.waitFor(() => expect(store.document()?.title).toBe('Mine'));
+    vi.advanceTimersByTime(500);
+    const save = http.expectOne(`/api/songs/${ID}/document`);
+    expect(save.request.body).toMatchObject({ baseRevision: 1, document: { title: 'Mine' } });
+    store.undo();
+    expect(store.document()?.title).not.toBe('Mine');
+  });
+
   it('saves what was changed while a save was on its way', async () => {
     const { store, http } = await open();
     store.change(rename('Second'));

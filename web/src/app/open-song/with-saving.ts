@@ -143,8 +143,12 @@ export function withSaving() {
 
       const load = rxMethod<string>(
         pipe(
-          switchMap((songId) =>
-            api.openSong(songId).pipe(
+          switchMap((songId) => {
+            const before = store.document();
+            // What was changed while it was read anew is newer; its save settles the rest.
+            const isOvertaken = (): boolean =>
+              store.songId() === songId && store.status() === 'open' && store.document() !== before;
+            return api.openSong(songId).pipe(
               switchMap((song) => {
                 const { recording, job } = song;
                 const heard: Observable<Analysis | null> =
@@ -153,14 +157,17 @@ export function withSaving() {
                 return forkJoin([of(song), heard.pipe(catchError(() => of(null))), copies.left(song.id)]);
               }),
               tapResponse({
-                next: ([song, analysis, left]) => showOpened(song, analysis, left),
+                next: ([song, analysis, left]) => {
+                  if (isOvertaken()) patchState(store, { recordings: song.recordings });
+                  else showOpened(song, analysis, left);
+                },
                 error: (error: ApiError) => {
                   patchState(store, { status: 'failed', problem: error.message });
                   if (isAway(error)) setTimeout(() => openAgain(songId), RETRY_AFTER_MS);
                 },
               }),
-            ),
-          ),
+            );
+          }),
         ),
       );
 

@@ -167,7 +167,8 @@ export class SongFrame implements OnDestroy {
       const job = this.job();
       const isNews = wasHeard;
       wasHeard = job?.status === 'running' || job?.status === 'queued';
-      if (job?.status !== 'done') return;
+      // Another recording of the song writes no draft.
+      if (job?.status !== 'done' || job.recordingId !== untracked(this.recordingId)) return;
       untracked(() => {
         if (isNews) this.song.draftCame(job.kept);
         // It was done while the song was opened: what was opened may lack it.

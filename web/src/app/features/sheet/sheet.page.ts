@@ -153,7 +153,10 @@ export class SheetPage {
 
   protected print(): void {
     if (this.isEmpty()) this.said.say('Write a riff first: the page is empty');
-    else this.printing.print();
+    else {
+      this.printing.print();
+      this.noteTakenAway();
+    }
   }
 
   protected setVersion(version: SheetVersion): void {
@@ -183,11 +186,19 @@ export class SheetPage {
     this.isTaking.set(true);
     try {
       await row.take();
+      this.noteTakenAway();
     } catch {
       this.said.say(`${row.label} could not be made`);
     } finally {
       this.isTaking.set(false);
     }
+  }
+
+  /** The shelf says that the sheet is done until the song is changed. */
+  private noteTakenAway(): void {
+    const songId = this.song.songId();
+    // A note that does not arrive is no harm: the next one does.
+    if (songId !== null) this.api.wasTakenAway(songId).subscribe({ error: () => undefined });
   }
 
   private async takeSound(what: string, make: () => Promise<Uint8Array | null>): Promise<void> {

@@ -10,4 +10,5 @@ export const SHELF_KEYS = {
   sort: { on: { s: null }, caps: 'S', does: 'Sort: last worked, due first, title' },
   ask: { on: { i: null }, caps: 'I', does: 'Add what somebody asks for' },
   edit: { on: { t: null }, caps: 'T', does: 'Title, artist and tags of the chosen song' },
+  backUp: { on: { b: null }, caps: 'B', does: 'Back up everything' },
 } as const satisfies KeyMap;

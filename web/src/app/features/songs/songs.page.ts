@@ -26,6 +26,7 @@ import {
 } from '@wild-needle/contract';
 import { Icon } from '../../shared/icon';
 import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
+import { BackupLine } from './backup/backup-line';
 import { AskedFor } from './asked/asked-for';
 import { RecordTake } from './record/record-take';
 import { RemovedSongs } from './removed/removed-songs';
@@ -50,6 +51,7 @@ const LONGEST_SEARCH = 200;
   selector: 'wn-songs-page',
   imports: [
     AskedFor,
+    BackupLine,
     Icon,
     MatButton,
     MatButtonToggle,
@@ -84,6 +86,7 @@ export class SongsPage {
   protected readonly removing = signal<string | null>(null);
   private readonly recorder = viewChild(RecordTake);
   private readonly asked = viewChild(AskedFor);
+  private readonly backup = viewChild(BackupLine);
   private readonly injector = inject(Injector);
   private disarming: ReturnType<typeof setTimeout> | undefined;
 
@@ -132,6 +135,7 @@ export class SongsPage {
       this.asked()?.add();
     },
     edit: () => this.edit(this.chosenId()),
+    backUp: () => this.backup()?.press(),
   };
 
   protected onKey(event: KeyboardEvent): void {

@@ -77,8 +77,8 @@ export function megabytes(bytes: number): string {
 })
 export class RemovedSongs {
   private readonly api = inject(Api);
-  /** Songs on the shelf: when one leaves it, it is here. */
-  readonly songs = input.required<number>();
+  /** The shelf as it was read last: what has left it is here. */
+  readonly songs = input.required<readonly unknown[]>();
   readonly broughtBack = output();
   protected readonly removed = signal<readonly RemovedSong[]>([]);
   protected readonly armed = signal<string | null>(null);

@@ -3,7 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, input, linkedSignal, outp
 import { MatButton, MatIconButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { RouterLink } from '@angular/router';
-import { STEPS, TAG_LIMITS, type AnalysisJob, type SongSummary } from '@wild-needle/contract';
+import { addressOf, STEPS, TAG_LIMITS, type AnalysisJob, type SongSummary } from '@wild-needle/contract';
 import { TEXT_LIMITS } from '@wild-needle/core/riff';
 import { minutes } from '@wild-needle/core/units';
 import { Icon } from '../../../shared/icon';
@@ -87,6 +87,7 @@ export class SongRow {
     const bars = this.allBars() > 0 ? `, ${this.checkedBars()} of ${this.allBars()} bars checked` : '';
     return `${title}${by}, ${step.toLowerCase()}${missing ? `, ${missing}` : ''}${bars}, ${this.worked()}`;
   });
+  protected readonly handOn = computed(() => addressOf('backUpSong', { id: this.song().id }));
   protected readonly tagText = linkedSignal(() => this.song().tags.join(', '));
 
   protected save(title: string, artist: string, tags: string): void {
