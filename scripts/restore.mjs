@@ -2,6 +2,7 @@
  * `npm run restore -- FILE`: brings a backup back. A ZIP of `npm run backup` or of the shelf holds everything, and goes onto any shelf; one of
  * the daily dumps of the database holds the songs without their sound, and needs an empty one.
  */
+import { Buffer } from 'node:buffer';
 import { closeSync, existsSync, openAsBlob, openSync, readSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { runOn } from './lib/backup.mjs';

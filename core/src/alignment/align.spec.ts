@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
 import { addChord, RATE } from '../mir/test-sounds';
-import { align, type MonoSignal } from './align';
+import { align } from './align';
+import type { MonoSignal } from './sound-features';
 import { timeMapOf } from './time-map';
 
 /** Chords of four seeded progressions, `secondsEach`. */

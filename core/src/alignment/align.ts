@@ -6,16 +6,18 @@
 import { median, parabolicPeak } from '../dsp';
 import { fitLine } from '../units';
 import { coarseFrames, coarseFrameS, coarseWay, type CoarseRun, type CoarseWay } from './coarse-way';
-import { CHROMA_BINS, CHROMA_HOP_S, featuresOf, STROKE_HOP_S, type SoundFeatures } from './sound-features';
+import {
+  CHROMA_BINS,
+  CHROMA_HOP_S,
+  featuresOf,
+  type MonoSignal,
+  STROKE_HOP_S,
+  type SoundFeatures,
+} from './sound-features';
 import { warpPath } from './warp-path';
 
 /** Changes when the same recordings are laid differently: what is kept of another is worked out anew. */
 export const ALIGNMENT_ALGORITHM = 'alignment@1';
-
-export interface MonoSignal {
-  readonly samples: Float32Array;
-  readonly sampleRate: number;
-}
 
 /** A moment of the reference and the same of the other recording, seconds. */
 export type SameMoment = readonly [referenceS: number, otherS: number];

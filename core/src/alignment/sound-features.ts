@@ -3,7 +3,11 @@
  * that loudness, balance and room matter little.
  */
 import { createLogFilterbank, spectrumAnalyserOf } from '../dsp';
-import type { MonoSignal } from './align';
+
+export interface MonoSignal {
+  readonly samples: Float32Array;
+  readonly sampleRate: number;
+}
 
 /** Half semitones: recordings that lie between two keys differ by a turn of the circle too. */
 export const CHROMA_BINS = 24;

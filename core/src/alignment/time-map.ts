@@ -11,8 +11,8 @@ export interface OnlyIn {
 
 export interface TimeMap {
   /** Seconds of the other recording; it ascends strictly, so that a beat stays before the next one. */
-  toOther(referenceS: number): number;
-  toReference(otherS: number): number;
+  readonly toOther: (referenceS: number) => number;
+  readonly toReference: (otherS: number) => number;
   /** In order, those of the reference first. */
   readonly onlyIn: readonly OnlyIn[];
 }
@@ -29,8 +29,8 @@ const LONGER_S = 2;
 /** Where one has nothing at all, moments still ascend. */
 const HARDLY_S = 1e-3;
 
-const byReference = bisector((m: SameMoment) => m[0]).right;
-const byOther = bisector((m: SameMoment) => m[1]).right;
+const byReference = bisector((m: SameMoment) => m[0]);
+const byOther = bisector((m: SameMoment) => m[1]);
 
 /** On the line between the moments around `timeS`, and beyond them on the outer ones. */
 function along(moments: readonly SameMoment[], n: number, from: 0 | 1, timeS: number): number {
@@ -80,8 +80,8 @@ export function timeMapOf({ runs }: Pick<Alignment, 'runs'>, lengths: Lengths): 
       })
       .map(([from, to]) => ({ recording, startS: from[mine], endS: to[mine] }));
   return {
-    toOther: (timeS) => along(ends, byReference(ends, timeS), 0, timeS),
-    toReference: (timeS) => along(ends, byOther(ends, timeS), 1, timeS),
+    toOther: (timeS) => along(ends, byReference.right(ends, timeS), 0, timeS),
+    toReference: (timeS) => along(ends, byOther.right(ends, timeS), 1, timeS),
     onlyIn: [...only('reference', 0), ...only('other', 1)],
   };
 }

@@ -45,8 +45,26 @@ function song(
       { ...PLAIN_RIFF, id: 'b', letter: 'B', name: '', bars: [meter], strums: [] },
     ],
     sections: [
-      { ...PLAIN_SECTION, id: '1', name: 'Part 1', riffId: 'a', startBar: 0, passes: 2, ...sections[0] },
-      { ...PLAIN_SECTION, id: '2', name: 'Bridge', riffId: 'b', startBar: 4, passes: 4, ...sections[1] },
+      {
+        ...PLAIN_SECTION,
+        id: '1',
+        name: 'Part 1',
+        riffId: 'a',
+        startBar: 0,
+        passes: 2,
+        transpose: 0,
+        ...sections[0],
+      },
+      {
+        ...PLAIN_SECTION,
+        id: '2',
+        name: 'Bridge',
+        riffId: 'b',
+        startBar: 4,
+        passes: 4,
+        transpose: 0,
+        ...sections[1],
+      },
     ],
   };
 }

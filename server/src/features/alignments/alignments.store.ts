@@ -16,9 +16,9 @@ export interface AlignmentsStore {
 
 export interface AlignmentSteps {
   /** Writes the original bytes of a recording to a file. */
-  writeTo(recordingId: string, path: string): Promise<void>;
+  readonly writeTo: (recordingId: string, path: string) => Promise<void>;
   /** Works out an alignment away from this thread. */
-  align(referencePath: string, otherPath: string): Promise<RecordingAlignment>;
+  readonly align: (referencePath: string, otherPath: string) => Promise<RecordingAlignment>;
 }
 
 export function createAlignmentsStore(

@@ -7,9 +7,9 @@ import { QueryTypes, type Sequelize } from 'sequelize';
 import type { BroughtBack, LastBackup } from '@wild-needle/contract';
 import { SongRow } from '../../db/models';
 import { prepareSpool, PRIVATE_FILE } from '../../audio/spool';
-import { bringBack, type BringBackSteps } from './bring-back';
+import { bringBack, type BringBackSteps } from './bring-back.store';
 import { openBackup } from './read-backup';
-import { writeBackup } from './write-backup';
+import { writeBackup } from './write-backup.store';
 
 export interface BackupStore {
   last(): Promise<LastBackup>;

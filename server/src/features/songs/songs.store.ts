@@ -14,7 +14,7 @@ import {
 import { changesBetween, type SongDocument } from '@wild-needle/core/riff';
 import { SongRevisionRow, SongRow, type DocumentSummary } from '../../db/models';
 import { searchWords } from './search-words';
-import { listShelf, NEWEST_JOB } from './shelf';
+import { listShelf, NEWEST_JOB } from './shelf.store';
 
 export type { DocumentSummary };
 
@@ -266,10 +266,7 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
     },
 
     async wasTakenAway(id) {
-      const [count] = await SongRow.update(
-        { takenAway: col('revision') as unknown as number },
-        { where: { id } },
-      );
+      const [count] = await SongRow.update({ takenAway: col('revision') }, { where: { id } });
       return count > 0;
     },
 

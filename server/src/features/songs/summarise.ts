@@ -2,7 +2,7 @@
 import { tuningLabel } from '@wild-needle/core/guitar';
 import { practiceItems } from '@wild-needle/core/practice';
 import { checkedCount, overallTempo, progressOf, type SongDocument } from '@wild-needle/core/riff';
-import type { DocumentSummary } from '../../db/models';
+import type { DocumentSummary } from './songs.store';
 
 /** Changes with the shape or the rules of a summary: stored ones of another version are made anew at the start. */
 export const SUMMARY_VERSION = 2;

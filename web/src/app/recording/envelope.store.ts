@@ -7,7 +7,7 @@ import { Api } from '../api/api';
 export interface Laid {
   /** Length of the reference. */
   readonly songS: number;
-  toSound(songS: number): number;
+  readonly toSound: (songS: number) => number;
 }
 
 @Injectable({ providedIn: 'root' })

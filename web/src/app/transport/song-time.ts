@@ -5,8 +5,8 @@
 import type { Loop } from './play-cursor';
 
 export interface SongTime {
-  toSound(songS: number): number;
-  toSong(soundS: number): number;
+  readonly toSound: (songS: number) => number;
+  readonly toSong: (soundS: number) => number;
   /** Length of the song as it is seen, seconds; null for that of the sound. */
   readonly songS: number | null;
 }

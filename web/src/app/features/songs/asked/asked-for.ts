@@ -55,7 +55,10 @@ export class AskedFor {
 
   protected async keep(form: HTMLFormElement): Promise<void> {
     const given = new FormData(form);
-    const text = (name: string): string => String(given.get(name) ?? '').trim();
+    const text = (name: string): string => {
+      const value = given.get(name);
+      return typeof value === 'string' ? value.trim() : '';
+    };
     if (text('initials') === '' || text('song') === '') {
       this.problem.set('Initials and a song are needed; the rest may be left open.');
       return;

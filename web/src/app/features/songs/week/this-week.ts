@@ -129,14 +129,14 @@ export class ThisWeek {
   }
 
   protected async takeAway(): Promise<void> {
-    const { unparse } = (await import('papaparse')).default;
+    const { writeTimesCsv } = await import('@wild-needle/core/practice/log-table');
     const all = await firstValueFrom(this.api.workedSince(new Date(0)));
     const rows = all.map(({ day, title, step, seconds }) => ({
       day,
       song: title,
       step: STEP_WORDS[step],
-      minutes: Math.round(seconds / 6) / 10,
+      seconds,
     }));
-    saveFile(this.page, 'time worked', 'csv', 'text/csv', unparse(rows, { escapeFormulae: true }));
+    saveFile(this.page, 'time worked', 'csv', 'text/csv', writeTimesCsv(rows));
   }
 }

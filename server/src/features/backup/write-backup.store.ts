@@ -56,15 +56,18 @@ export async function writeBackup(
           zip.addReadStreamLazy(path, { compress: !isStored, mtime: now }, (done) => {
             open().then(
               (stream) => done(null, counted(stream, path, files, reject)),
-              (error: unknown) => {
-                reject(error as Error);
+              (reason: unknown) => {
+                const error = reason instanceof Error ? reason : new Error(String(reason));
+                reject(error);
                 done(error, new PassThrough());
               },
             );
           });
         for (const song of songs) {
           add(songPath(song.id), false, async () => json(await songFile(song, transaction)));
-          add(historyPath(song.id), false, async () => Readable.from(history(song.id, transaction)));
+          add(historyPath(song.id), false, () =>
+            Promise.resolve(Readable.from(history(song.id, transaction))),
+          );
         }
         add(LOG, false, async () => json(await logFile(songId, transaction)));
         void RecordingRow.findAll({
@@ -74,10 +77,12 @@ export async function writeBackup(
           transaction,
         }).then((recordings) => {
           for (const { id } of recordings) {
-            add(recordingPath(id), true, async () => Readable.from(chunks(id, transaction)));
+            add(recordingPath(id), true, () => Promise.resolve(Readable.from(chunks(id, transaction))));
           }
           // Opened when all others are through: then it knows them.
-          add(MANIFEST, false, async () => json({ schema: BACKUP_SCHEMA, madeAt: now.toISOString(), files }));
+          add(MANIFEST, false, () =>
+            Promise.resolve(json({ schema: BACKUP_SCHEMA, madeAt: now.toISOString(), files })),
+          );
           zip.end();
         }, reject);
       });
