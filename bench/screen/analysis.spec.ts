@@ -47,7 +47,7 @@ test('the analysis in the browser and in Node', async ({ app, page }) => {
   const shelf = new Shelf(page);
   await shelf.open(app.url);
   await shelf.choose(four);
-  await expect(shelf.song('four').getByText(/as it was heard/)).toBeVisible({ timeout: 120_000 });
+  await expect(shelf.song('four').getByText(/next: as it was heard/)).toBeVisible({ timeout: 120_000 });
   const riffs = await shelf.openSong('four');
   await riffs.ready();
   await page.keyboard.press('g');

@@ -19,7 +19,7 @@ export async function putSong(page: Page, base: string, song: MadeSong): Promise
   });
   const { songId, recordingId } = importAnswerSchema.parse(await sent.json());
   await new Shelf(page).open(base);
-  await expect(new Shelf(page).song(title).getByText(/as it was heard/)).toBeVisible({
+  await expect(new Shelf(page).song(title).getByText(/next: as it was heard/)).toBeVisible({
     timeout: ANALYSIS_MS,
   });
   const { revision } = openSongSchema.parse(await (await fetch(`${base}/api/songs/${songId}`)).json());

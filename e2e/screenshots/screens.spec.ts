@@ -1,4 +1,5 @@
 /** `npm run screenshots`: one picture per main view, from the demo songs, for the README. */
+import { randomUUID } from 'node:crypto';
 import { openSongSchema, songSummarySchema } from '@wild-needle/contract';
 import { test } from '../support/app';
 import { Shelf, type Riffs } from '../support/pages';
@@ -50,14 +51,49 @@ async function writeWrong(url: string): Promise<void> {
   });
 }
 
-test('the shelf', async ({ demoApp, page }) => {
-  await new Shelf(page).open(demoApp.url);
-  await page
-    .getByText(/as it was heard/)
-    .nth(2)
-    .waitFor({ timeout: 90_000 });
-  await page.screenshot({ path: `${FOLDER}/songs.png` });
-});
+/** Who waits for what, and how the songs are called together. */
+async function askForSongs(url: string): Promise<void> {
+  const songs = songSummarySchema.array().parse(await (await fetch(`${url}/api/songs?sort=title`)).json());
+  const put = (path: string, body: unknown): Promise<Response> =>
+    fetch(`${url}/api/${path}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  const day = (days: number): string => new Date(Date.now() + days * 86_400_000).toISOString().slice(0, 10);
+  const asked = [
+    { initials: 'R. V.', wanted: 'bridge, with two strings', format: 'sheet', dueOn: day(1) },
+    { initials: 'M. O.', wanted: 'verse only', format: null, dueOn: day(4) },
+    { initials: 'D. K.', wanted: 'first day', format: null, dueOn: null },
+  ] as const;
+  for (const [n, song] of songs.entries()) {
+    await put(`songs/${song.id}/tags`, { tags: [['lesson', 'loud'], ['set list'], ['slow']][n] });
+    await put(`requests/${randomUUID()}`, { ...asked[n], songId: song.id, section: '', isDone: false });
+    const time = { songId: song.id, step: 'riffs', at: new Date().toISOString() };
+    await put(`work-times/${randomUUID()}`, { ...time, seconds: 540 });
+  }
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test.describe(() => {
+    test.use({ colorScheme });
+    test(`the shelf, ${colorScheme}`, async ({ demoApp, page }) => {
+      const shelf = new Shelf(page);
+      await shelf.open(demoApp.url);
+      await page
+        .getByText(/next: as it was heard/)
+        .nth(1)
+        .waitFor({ timeout: 90_000 });
+      if (colorScheme === 'light') await askForSongs(demoApp.url);
+      await page.reload();
+      await page
+        .getByRole('checkbox', { name: /^Done: / })
+        .first()
+        .waitFor();
+      await page.screenshot({ path: `${FOLDER}/songs${colorScheme === 'dark' ? '-dark' : ''}.png` });
+    });
+  });
+}
 
 for (const step of ['tuning', 'sections'] as const) {
   test(step, async ({ demoApp, page }) => {

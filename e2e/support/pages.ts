@@ -10,7 +10,7 @@ export class Shelf {
   }
 
   async choose(...files: (string | { name: string; mimeType: string; buffer: Buffer })[]): Promise<void> {
-    await this.page.locator('input[type=file]').setInputFiles(files as string[]);
+    await this.page.locator('#choose-file').setInputFiles(files as string[]);
   }
 
   song(title: string): Locator {

@@ -48,7 +48,7 @@ test('an analysis that is cut by a crash is done after the restart', async ({ ow
   await ownApp.kill();
   await ownApp.restart();
   await shelf.open(ownApp.url);
-  await expect(shelf.song('Four bar riff').getByText(/as it was heard/)).toBeVisible({ timeout: 60_000 });
+  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({ timeout: 60_000 });
 
   // The bytes are the file's own, whole and in part.
   const songs = (await (await page.request.get(`${ownApp.url}/api/songs`)).json()) as {
@@ -74,7 +74,7 @@ test('a cancelled analysis stops and can be asked for again', async ({ app, page
   const song = shelf.song('Four bar riff');
   await song.getByRole('button', { name: 'Cancel' }).click({ timeout: 30_000 });
   await song.getByRole('button', { name: 'Listen again' }).click();
-  await expect(song.getByText(/as it was heard/)).toBeVisible({ timeout: 60_000 });
+  await expect(song.getByText(/next: as it was heard/)).toBeVisible({ timeout: 60_000 });
 });
 
 test('what is no recording is refused in a sentence', async ({ app, page }) => {

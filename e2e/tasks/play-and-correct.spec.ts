@@ -127,7 +127,7 @@ test('tells the second window and offers both versions', async ({ demoApp, brows
   };
   const page = await (await browser.newContext()).newPage();
   await new Shelf(page).open(demoApp.url);
-  await expect(new Shelf(page).song('Nine Volt Harbour').getByText(/as it was heard/)).toBeVisible({
+  await expect(new Shelf(page).song('Nine Volt Harbour').getByText(/next: as it was heard/)).toBeVisible({
     timeout: 90_000,
   });
 

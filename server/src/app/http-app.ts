@@ -26,6 +26,8 @@ import { errorHandler } from '../http/error-handler';
 import { NotFoundError } from '../http/errors';
 import type { Services } from './services';
 
+/** A first song in twelve steps; the card of keys opens it. */
+const GUIDE = join(import.meta.dirname, '../../../docs/guide.md');
 const WEB = join(import.meta.dirname, '../../../web/dist/browser');
 
 export function createHttpApp(
@@ -78,6 +80,9 @@ export function createHttpApp(
   );
   app.use('/api', () => {
     throw new NotFoundError('address');
+  });
+  app.get('/guide.txt', (_request, response) => {
+    response.type('text/plain').sendFile(GUIDE);
   });
   if (existsSync(WEB)) {
     // Built files carry a hash in their name; index.html is asked for anew.

@@ -19,7 +19,14 @@ const BROKEN_SHARE = 0.01;
 /** Headers and contents may differ by encoder padding; a file that lacks more than this was cut off. */
 const CUT_OFF_S = 1;
 
+/** What a file says of itself: ID3, Vorbis comments, atoms of MP4, as ffprobe reads them; '' where it says nothing. */
+export interface FileTags {
+  readonly title: string;
+  readonly artist: string;
+}
+
 interface Probe {
+  readonly tags: FileTags;
   readonly durationS: number | null;
   /** Of ffmpeg's demuxer, and its options. */
   readonly demuxer: string;
@@ -29,10 +36,18 @@ interface Probe {
   readonly sampleRate: number;
 }
 
+/** Names of tags are written as their writers like. */
+const tagsSchema = z.record(z.string(), z.string()).default({});
+
 const probeSchema = z.object({
-  format: z.object({ duration: z.coerce.number().optional(), format_name: z.string() }),
+  format: z.object({
+    duration: z.coerce.number().optional(),
+    format_name: z.string(),
+    tags: tagsSchema,
+  }),
   streams: z.tuple([
     z.object({
+      tags: tagsSchema,
       codec_name: z.string(),
       channels: z.int(),
       sample_rate: z.coerce.number(),
@@ -46,7 +61,8 @@ const ONLY_THIS_FILE = ['-protocol_whitelist', 'file', '-format_whitelist', FORM
 
 async function probe(path: string, limits: ToolLimits): Promise<Probe> {
   let json = '';
-  const entries = 'format=duration,format_name:stream=codec_name,channels,sample_rate,duration';
+  const entries =
+    'format=duration,format_name:format_tags:stream=codec_name,channels,sample_rate,duration:stream_tags';
   const { code, stderr } = await runTool(
     'ffprobe',
     [
@@ -74,6 +90,10 @@ async function probe(path: string, limits: ToolLimits): Promise<Probe> {
   if (!container || stream.channels < 1) throw notAudio();
   if (stream.channels > MAX_CHANNELS) throw tooManyChannels(stream.channels);
   return {
+    tags: {
+      title: tagOf('title', format.tags, stream.tags),
+      artist: tagOf('artist', format.tags, stream.tags),
+    },
     durationS: stream.duration ?? format.duration ?? null,
     demuxer: container.demuxer,
     options: container.options,
@@ -83,7 +103,16 @@ async function probe(path: string, limits: ToolLimits): Promise<Probe> {
   };
 }
 
+/** The first that has it, on one line. */
+function tagOf(name: string, ...all: readonly Readonly<Record<string, string>>[]): string {
+  const values = all.flatMap((tags) =>
+    Object.entries(tags).flatMap(([key, value]) => (key.toLowerCase() === name ? [value] : [])),
+  );
+  return (values.find((value) => value.trim() !== '') ?? '').replace(/[\s\p{C}]+/gu, ' ').trim();
+}
+
 export interface AudioFacts {
+  readonly tags: FileTags;
   readonly durationS: number;
   readonly codec: string;
   /** One or two. */
@@ -194,7 +223,8 @@ export async function readAudio(
       'This recording is silent. Check the track that was exported, or the input level.',
     );
   }
-  return { durationS, codec: facts.codec, channels, originalSampleRate: facts.sampleRate };
+  const { codec, tags, sampleRate: originalSampleRate } = facts;
+  return { durationS, codec, channels, originalSampleRate, tags };
 }
 
 /** The whole file in memory, as {@link readAudio} reads it. */

@@ -1,9 +1,10 @@
 /** What an imported file is, and its outline for drawing; its samples are looked at as they come and not kept. */
 import { PeakEnvelope } from '@wild-needle/core/dsp';
 import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/units';
-import { readAudio } from './decode';
+import { readAudio, type FileTags } from './decode';
 
 export interface InspectedAudio {
+  readonly tags: FileTags;
   readonly durationS: number;
   readonly codec: string;
   readonly channels: number;

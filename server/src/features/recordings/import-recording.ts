@@ -12,6 +12,7 @@ import { type Sequelize, type Transaction } from 'sequelize';
 import { MAX_UPLOAD_BYTES, type ImportAnswer, type ImportQuery } from '@wild-needle/contract';
 import { fitText, PLAIN_SONG, TEXT_LIMITS, type SongDocument } from '@wild-needle/core/riff';
 import { AudioProblem, tooLarge } from '../../audio/audio-problem';
+import type { FileTags } from '../../audio/decode';
 import { inspectFile } from '../../audio/inspect-file';
 import { prepareSpool, PRIVATE_FILE } from '../../audio/spool';
 import { CHUNK_BYTES, type RecordingsStore } from './recordings.store';
@@ -99,7 +100,7 @@ export function createImport(
       const first = await answerForKnown(sha256);
       if (first) return first;
       if (query.songId === undefined) {
-        await steps.createSong(songId, emptyDocument(query, recordingId), transaction);
+        await steps.createSong(songId, emptyDocument(query, facts.tags, recordingId), transaction);
       } else await steps.addToSong(songId, recordingId, transaction);
       const { fileName } = query;
       await recordings.add({ id: recordingId, songId, fileName, sha256, byteLength, facts }, transaction);
@@ -129,12 +130,16 @@ export function titleOf(fileName: string): string {
   return title === '' ? 'Untitled' : title;
 }
 
-/** The song before anything was heard. */
-function emptyDocument({ fileName, title, artist }: ImportQuery, recordingId: string): SongDocument {
+/** The song before anything was heard. What the file says of itself is a proposal: the shelf changes it. */
+function emptyDocument(
+  { fileName, title, artist }: ImportQuery,
+  tags: FileTags,
+  recordingId: string,
+): SongDocument {
   return {
     ...PLAIN_SONG,
-    title: title ?? titleOf(fileName),
-    artist: artist ?? '',
+    title: title ?? (fitText(tags.title, TEXT_LIMITS.title) || titleOf(fileName)),
+    artist: artist ?? fitText(tags.artist, TEXT_LIMITS.artist),
     recordings: [{ id: recordingId, isReference: true }],
   };
 }

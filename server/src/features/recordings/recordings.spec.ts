@@ -44,6 +44,18 @@ async function countRows(): Promise<number[]> {
 
 describe('import', () => {
   it.each([
+    ['mp3', []],
+    ['flac', []],
+    ['m4a', ['-c:a', 'aac']],
+    ['ogg', ['-c:a', 'libvorbis']],
+  ])('proposes the title and artist that %s says of itself', async (ending, extra) => {
+    const said = ['-metadata', `title= Salt  Road\u0007 ${ending}`, '-metadata', 'artist=Low Tide Clerks'];
+    const { songId } = await imported(toneFile(ending, 2, 130, [...extra, ...said]), 'track 07.x');
+    const song = (await (await server.ask(`/api/songs/${songId}`)).json()) as { document: object };
+    expect(song.document).toMatchObject({ title: `Salt Road ${ending}`, artist: 'Low Tide Clerks' });
+  });
+
+  it.each([
     ['wav', []],
     ['flac', []],
     ['ogg', ['-c:a', 'libvorbis']],

@@ -23,6 +23,9 @@ import { DECK_KEYS } from '../transport/deck-keys';
           </div>
         }
       </dl>
+      <p>
+        <a href="/guide.txt" target="_blank" rel="noopener">The guide: from a record to a sheet in twelve steps</a>
+      </p>
       <p class="quiet">Warm up before wide stretches, rest when it hurts.</p>
     </aside>
   `,
@@ -66,6 +69,9 @@ import { DECK_KEYS } from '../transport/deck-keys';
     }
     dd {
       margin: 0;
+    }
+    a {
+      color: inherit;
     }
   `,
 })

@@ -80,12 +80,11 @@ export class SongRow {
     if (this.song().recordings.length === 0) return 'No recording yet: drop one here.';
     return job?.status === 'done' ? 'Heard, but no riff was found' : 'Not listened to yet';
   });
+  /** How far it is, for who does not see it. */
   protected readonly spoken = computed(() => {
-    const { title, artist } = this.song();
     const { step, missing } = this.next();
-    const by = artist === '' ? '' : ` by ${artist}`;
     const bars = this.allBars() > 0 ? `, ${this.checkedBars()} of ${this.allBars()} bars checked` : '';
-    return `${title}${by}, ${step.toLowerCase()}${missing ? `, ${missing}` : ''}${bars}, ${this.worked()}`;
+    return `${step.toLowerCase()}${missing ? `, ${missing}` : ''}${bars}, ${this.worked()}`;
   });
   protected readonly handOn = computed(() => addressOf('backUpSong', { id: this.song().id }));
   protected readonly tagText = linkedSignal(() => this.song().tags.join(', '));

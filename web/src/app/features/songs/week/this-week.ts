@@ -109,12 +109,13 @@ export class ThisWeek {
     const height = scaleLinear([0, most], [1, HEIGHT_PX]);
     return this.days().map((day, n) => ({ ...day, x: 18 * n, height: height(day.seconds) }));
   });
-  protected readonly spoken = computed(() =>
-    this.days()
+  protected readonly spoken = computed(() => {
+    const worked = this.days()
       .filter(({ seconds }) => seconds > 0)
       .map(({ day, seconds }) => `${day}: ${hoursAndMinutes(seconds)}`)
-      .join(', '),
-  );
+      .join(', ');
+    return worked === '' ? 'Nothing was worked on yet this week' : worked;
+  });
 
   constructor() {
     void this.load();
