@@ -242,7 +242,9 @@ test('puts three songs right', async ({ app, page }, info) => {
     const shelf = new Shelf(page);
     await shelf.open(app.url);
     await shelf.choose(renderRiff(info.outputDir, { arrangement: song }));
-    await expect(shelf.song(TITLE_OF(song)).getByText(/next: as it was heard/)).toBeVisible({ timeout: 120_000 });
+    await expect(shelf.song(TITLE_OF(song)).getByText(/next: as it was heard/)).toBeVisible({
+      timeout: 120_000,
+    });
     const riffs = await shelf.openSong(TITLE_OF(song));
     await riffs.ready();
     const hand = new Hand(page, app.url, song);

@@ -97,7 +97,9 @@ test('a recording becomes a text tab by the keyboard alone', async ({ app, page 
   await shelf.open(app.url);
   await page.keyboard.press('n');
   await (await chooser).setFiles(recording);
-  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({ timeout: 90_000 });
+  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({
+    timeout: 90_000,
+  });
   // Carries on where the song is next.
   await page.keyboard.press('Enter');
   await expect(page.getByRole('heading', { name: 'Which tuning?' })).toBeVisible();

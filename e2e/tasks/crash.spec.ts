@@ -48,7 +48,9 @@ test('an analysis that is cut by a crash is done after the restart', async ({ ow
   await ownApp.kill();
   await ownApp.restart();
   await shelf.open(ownApp.url);
-  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({ timeout: 60_000 });
+  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({
+    timeout: 60_000,
+  });
 
   // The bytes are the file's own, whole and in part.
   const songs = (await (await page.request.get(`${ownApp.url}/api/songs`)).json()) as {

@@ -38,7 +38,9 @@ test('takes a fluidsynth recording from import to text tab', async ({ app, page 
   await shelf.open(app.url);
   await shelf.choose(recording);
   await expect(shelf.song('Four bar riff')).toBeVisible({ timeout: 30_000 });
-  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({ timeout: 60_000 });
+  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({
+    timeout: 60_000,
+  });
   await expect(shelf.song('Four bar riff').getByText('112 bpm')).toBeVisible();
 
   const riffs = await shelf.openSong('Four bar riff');

@@ -85,7 +85,9 @@ test('says that a recording lies between two notes, and lets the user say which'
   await shelf.open(app.url);
   mkdirSync(info.outputDir, { recursive: true });
   await shelf.choose(renderRiff(info.outputDir, { centsSharp: 50 }));
-  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({ timeout: 90_000 });
+  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({
+    timeout: 90_000,
+  });
   const riffs = await shelf.openSong('Four bar riff');
   await riffs.ready();
   await page.getByRole('tab', { name: 'Tuning' }).click();

@@ -78,7 +78,9 @@ test('a song that was removed in another window says so, and is not lost', async
   const shelf = new Shelf(page);
   await shelf.open(app.url);
   await shelf.choose(renderRiff(mkdtempSync(join(tmpdir(), 'wn-removed-'))));
-  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({ timeout: 60_000 });
+  await expect(shelf.song('Four bar riff').getByText(/next: as it was heard/)).toBeVisible({
+    timeout: 60_000,
+  });
   const riffs = await shelf.openSong('Four bar riff');
   await riffs.ready();
   const [{ id }] = (await (await page.request.get(`${app.url}/api/songs`)).json()) as { id: string }[];

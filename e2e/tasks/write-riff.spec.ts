@@ -290,7 +290,9 @@ test('a pass that is moved as a whole is offered as that, and kept as the riff s
 test('gives strums to a second guitar, which keeps its own tuning', async ({ demoApp, page }) => {
   const shelf = new Shelf(page);
   await shelf.open(demoApp.url);
-  await expect(shelf.song('Nine Volt Harbour').getByText(/next: as it was heard/)).toBeVisible({ timeout: 90_000 });
+  await expect(shelf.song('Nine Volt Harbour').getByText(/next: as it was heard/)).toBeVisible({
+    timeout: 90_000,
+  });
   const riffs = await shelf.openSong('Nine Volt Harbour');
   const before = await riffs.strums();
   await riffMenu(page, 'Add a second guitar');

@@ -24,7 +24,9 @@ import { DECK_KEYS } from '../transport/deck-keys';
         }
       </dl>
       <p>
-        <a href="/guide.txt" target="_blank" rel="noopener">The guide: from a record to a sheet in twelve steps</a>
+        <a href="/guide.txt" target="_blank" rel="noopener"
+          >The guide: from a record to a sheet in twelve steps</a
+        >
       </p>
       <p class="quiet">Warm up before wide stretches, rest when it hurts.</p>
     </aside>
