@@ -1,16 +1,10 @@
 /** Everything in one file, out and in, over HTTP. */
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import { idParamsSchema, ROUTES, type BroughtBack, type LastBackup } from '@wild-needle/contract';
-import { HttpError, NotFoundError } from '../../http/errors';
+import { NotFoundError } from '../../http/errors';
+import { bodyOf } from '../../http/body-of';
 import { parse } from '../../http/parse';
 import type { BackupStore } from './backup.store';
-
-/** A lost connection must not look like the end of a file. */
-async function* bodyOf(request: Request): AsyncGenerator<Buffer> {
-  for await (const chunk of request) yield chunk as Buffer;
-  if (!request.complete)
-    throw new HttpError(400, 'invalid-request', 'The connection was lost before the backup was complete.');
-}
 
 /** Letters, digits and dashes of a title. */
 const fileNameOf = (title: string): string =>
@@ -41,7 +35,7 @@ export function backupRoutes(store: BackupStore, now: () => Date): Router {
   });
 
   router.post(ROUTES.bringBack.path, async (request, response) => {
-    response.json((await store.bringBack(bodyOf(request))) satisfies BroughtBack);
+    response.json((await store.bringBack(bodyOf(request, 'backup'))) satisfies BroughtBack);
   });
 
   return router;

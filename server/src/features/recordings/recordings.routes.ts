@@ -1,7 +1,7 @@
 /** Recordings over HTTP: import, original bytes with Range, outline. */
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
-import { Router, type Request } from 'express';
+import { Router } from 'express';
 import {
   idParamsSchema,
   importQuerySchema,
@@ -10,17 +10,11 @@ import {
   type ImportAnswer,
 } from '@wild-needle/contract';
 import { HttpError, NotFoundError } from '../../http/errors';
+import { bodyOf } from '../../http/body-of';
 import { parse } from '../../http/parse';
 import { tooLarge } from '../../audio/audio-problem';
 import type { ImportRecording } from './import-recording';
 import type { RecordingsStore } from './recordings.store';
-
-/** A lost connection must not look like the end of a file. */
-async function* bodyOf(request: Request): AsyncGenerator<Buffer> {
-  for await (const chunk of request) yield chunk as Buffer;
-  if (!request.complete)
-    throw new HttpError(400, 'invalid-request', 'The connection was lost before the file was complete.');
-}
 
 export function recordingsRoutes(store: RecordingsStore, importRecording: ImportRecording): Router {
   const router = Router();
@@ -28,7 +22,7 @@ export function recordingsRoutes(store: RecordingsStore, importRecording: Import
   router.post(ROUTES.importRecording.path, async (request, response) => {
     const query = parse(importQuerySchema, request.query);
     if (Number(request.headers['content-length'] ?? 0) > MAX_UPLOAD_BYTES) throw tooLarge();
-    const answer = await importRecording(bodyOf(request), query);
+    const answer = await importRecording(bodyOf(request, 'file'), query);
     response.status(answer.alreadyKnown ? 200 : 201).json(answer satisfies ImportAnswer);
   });
 
