@@ -1,4 +1,4 @@
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -236,6 +236,17 @@ describe('a file that is no backup', () => {
     expect(await refusal(tricky)).toMatch(/does not belong to it/);
     const missing = { 'songs/x.json': { byteLength: 1, sha256: 'a'.repeat(64) } };
     expect(await refusal(await zipOf({ [MANIFEST]: manifest(missing) }))).toMatch(/is missing/);
+  });
+
+  it('whose rows are not what they should be is told, and nothing of it is kept', async () => {
+    const log = JSON.stringify({
+      ...{ shapes: [], guesses: [], practiceRounds: [], requests: [] },
+      workTimes: [{ id: randomUUID(), songId: 'x', step: 'dance', at: 'yesterday', seconds: -1 }],
+    });
+    const sha256 = createHash('sha256').update(log).digest('hex');
+    const files = { 'log.json': { byteLength: Buffer.byteLength(log), sha256 } };
+    const manifest = JSON.stringify({ schema: BACKUP_SCHEMA, madeAt: '2026-01-01T00:00:00.000Z', files });
+    expect(await refusal(await zipOf({ [MANIFEST]: manifest, 'log.json': log }))).toMatch(/cut or changed/);
   });
 
   it('that would unpack to far more than it may is not unpacked', async () => {

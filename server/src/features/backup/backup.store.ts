@@ -4,11 +4,12 @@ import { open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import pLimit from 'p-limit';
 import { QueryTypes, type Sequelize } from 'sequelize';
+import { ZodError } from 'zod';
 import type { BroughtBack, LastBackup } from '@wild-needle/contract';
 import { SongRow } from '../../db/models';
 import { prepareSpool, PRIVATE_FILE } from '../../audio/spool';
 import { bringBack, type BringBackSteps } from './bring-back.store';
-import { openBackup } from './read-backup';
+import { damaged, openBackup } from './read-backup';
 import { writeBackup } from './write-backup.store';
 
 export interface BackupStore {
@@ -63,6 +64,10 @@ export function createBackupStore(
           const backup = await openBackup(path);
           try {
             return await bringBack(sequelize, backup, steps);
+          } catch (error) {
+            // Its checksums are right, and what is in it is not: somebody has written it so.
+            const isWrongInside = error instanceof ZodError || error instanceof SyntaxError;
+            throw isWrongInside ? damaged('what is in it does not fit') : error;
           } finally {
             backup.close();
           }

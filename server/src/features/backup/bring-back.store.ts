@@ -5,7 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
 import type { Sequelize, Transaction } from 'sequelize';
-import { upgradeDocument, type BroughtBack } from '@wild-needle/contract';
+import { analysisSchema, upgradeDocument, type BroughtBack } from '@wild-needle/contract';
 import { fitText, TEXT_LIMITS, type SongDocument } from '@wild-needle/core/riff';
 import {
   AnalysisRow,
@@ -136,6 +136,8 @@ async function addSong(
     if (hasSound) await addSound(backup, recording.id, idOf(recording.id), steps, transaction);
   }
   for (const { id, recordingId, algorithm, result, createdAt } of song.analyses) {
+    // What an older program heard may be of another shape: the recording is listened to again when that is wanted.
+    if (!analysisSchema.safeParse(result).success) continue;
     await AnalysisRow.create(
       {
         ...{ id: idOf(id), recordingId: idOf(recordingId), algorithm, result, status: 'done', share: 1 },
@@ -181,14 +183,32 @@ async function addSound(
   if (rest.length > 0) await put(rest);
 }
 
+const dated = <T extends { readonly at: string }>(row: T): Omit<T, 'at'> & { at: Date } => ({
+  ...row,
+  at: new Date(row.at),
+});
+
 /** Rows that are there stay as they are. */
 async function addLog(backup: Backup, transaction: Transaction): Promise<void> {
   const { shapes, guesses, practiceRounds, requests, workTimes } = await backup.log();
   const options = { transaction, ignoreDuplicates: true };
-  // The tables check what is in them; a row that does not fit ends the whole.
-  await ShapeRow.bulkCreate(shapes as never[], options);
-  await GuessRow.bulkCreate(guesses as never[], options);
-  await PracticeRoundRow.bulkCreate(practiceRounds as never[], options);
-  await RequestRow.bulkCreate(requests as never[], options);
-  await WorkTimeRow.bulkCreate(workTimes as never[], options);
+  await ShapeRow.bulkCreate(
+    shapes.map((row) => ({ ...row, createdAt: new Date(row.createdAt) })),
+    options,
+  );
+  await GuessRow.bulkCreate(guesses.map(dated), options);
+  await PracticeRoundRow.bulkCreate(practiceRounds.map(dated), options);
+  const songs = await SongRow.findAll({ attributes: ['id'], transaction });
+  const known = new Set(songs.map(({ id }) => id));
+  await RequestRow.bulkCreate(
+    requests
+      .filter(({ songId }) => known.has(songId))
+      .map((row) => ({
+        ...row,
+        doneAt: row.doneAt === null ? null : new Date(row.doneAt),
+        createdAt: new Date(row.createdAt),
+      })),
+    options,
+  );
+  await WorkTimeRow.bulkCreate(workTimes.map(dated), options);
 }

@@ -3,7 +3,15 @@
  * line, recordings in their original bytes, and what belongs to no song alone.
  */
 import * as z from 'zod';
-import { recordingSchema } from '@wild-needle/contract';
+import {
+  guessSchema,
+  practiceRoundSchema,
+  recordingSchema,
+  requestBodySchema,
+  shapeSchema,
+  tagsSchema,
+  workTimeBodySchema,
+} from '@wild-needle/contract';
 
 export const BACKUP_SCHEMA = 'wild-needle/backup@1';
 export const MANIFEST = 'manifest.json';
@@ -25,7 +33,7 @@ export const songFileSchema = z.object({
   id: z.uuid(),
   updatedAt: time,
   revision: z.int().min(1),
-  tags: z.array(z.string()),
+  tags: tagsSchema.shape.tags,
   takenAway: z.int().min(0),
   isRemoved: z.boolean(),
   referenceId: z.uuid().nullable(),
@@ -59,13 +67,16 @@ export const revisionLineSchema = z.object({
   document: z.unknown(),
 });
 
-const row = z.record(z.string(), z.unknown());
-/** Rows as the tables have them. */
+/** Rows as the tables have them; a stranger may have written them, so they are held against the contract like every request. */
 export const logFileSchema = z.object({
-  shapes: z.array(row),
-  guesses: z.array(row),
-  practiceRounds: z.array(row),
-  requests: z.array(row),
-  workTimes: z.array(row),
+  shapes: z.array(shapeSchema.safeExtend({ createdAt: time })),
+  guesses: z.array(guessSchema),
+  practiceRounds: z.array(practiceRoundSchema),
+  requests: z.array(
+    requestBodySchema
+      .omit({ isDone: true })
+      .extend({ id: z.uuid(), doneAt: time.nullable(), createdAt: time }),
+  ),
+  workTimes: z.array(workTimeBodySchema.extend({ id: z.uuid() })),
 });
 export type LogFile = z.infer<typeof logFileSchema>;

@@ -41,7 +41,7 @@ export interface Backup {
 }
 
 const refuse = (message: string): HttpError => new HttpError(422, 'invalid-request', message);
-const damaged = (what: string): HttpError =>
+export const damaged = (what: string): HttpError =>
   refuse(`This backup is cut or changed: ${what}. Nothing was brought back. Take another copy of it.`);
 const noBackup = (): HttpError =>
   refuse('This is no backup of Wild Needle. Choose a file that “Back up everything” has made.');

@@ -21,6 +21,7 @@ import {
   LOG,
   MANIFEST,
   recordingPath,
+  logFileSchema,
   songPath,
   type LogFile,
   type Manifest,
@@ -186,13 +187,14 @@ async function logFile(songId: string | undefined, transaction: Transaction): Pr
   if (songId !== undefined) {
     return { shapes: [], guesses: [], practiceRounds: [], requests: [], workTimes: [] };
   }
-  const plain = (rows: readonly { get(): object }[]): LogFile['shapes'] =>
-    rows.map((r) => JSON.parse(JSON.stringify(r.get())) as Record<string, unknown>);
-  return {
+  /** Dates as text; the schema says which fields there are. */
+  const plain = (rows: readonly { get(): object }[]): unknown[] =>
+    rows.map((r): unknown => JSON.parse(JSON.stringify(r.get())));
+  return logFileSchema.parse({
     shapes: plain(await ShapeRow.findAll({ transaction })),
     guesses: plain(await GuessRow.findAll({ transaction })),
     practiceRounds: plain(await PracticeRoundRow.findAll({ transaction })),
     requests: plain(await RequestRow.findAll({ transaction })),
     workTimes: plain(await WorkTimeRow.findAll({ transaction })),
-  };
+  });
 }
