@@ -232,6 +232,9 @@ describe('a removed song', () => {
     expect((await tell(`/api/songs/${id}`, 'DELETE')).status).toBe(204);
     expect((await tell(`/api/songs/${id}`, 'DELETE')).status).toBe(404);
     expect((await server.ask(`/api/songs/${id}`)).status).toBe(404);
+    // A window that has it open still is told, and keeps what it has.
+    const late = { baseRevision: 2, document: song('Late', [1]) };
+    expect((await tell(`/api/songs/${id}/document`, 'PUT', late)).status).toBe(404);
     expect(await removed()).toMatchObject([{ id, title: 'Late Bus', byteLength: 0 }]);
     await tell(`/api/removed-songs/${id}/bring-back`, 'POST');
     expect(await titles('?search=late')).toEqual(['Late Bus']);

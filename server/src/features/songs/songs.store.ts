@@ -37,7 +37,9 @@ const SAVE = `
     UPDATE songs SET title = $title, artist = $artist, revision = $revision, summary = $summary::jsonb,
       words = $words || lower(array_to_string(tags, ' ')) || ' ', reference_id = COALESCE($referenceId::uuid, reference_id),
       updated_at = COALESCE($updatedAt::timestamptz, updated_at)
-    WHERE id = $id::uuid AND revision = $baseRevision RETURNING id
+    -- Nobody works on a song that was removed; what an analysis has heard it may still get.
+    WHERE id = $id::uuid AND revision = $baseRevision AND (removed_at IS NULL OR $updatedAt::timestamptz IS NULL)
+    RETURNING id
   ), trimmed AS (
     DELETE FROM song_revisions v USING moved WHERE v.song_id = moved.id AND (v.revision <= $oldest OR (
       v.saved_at < $now::timestamptz - interval '${ALL_KEPT}' AND EXISTS (
@@ -147,7 +149,7 @@ export function createSongsStore(sequelize: Sequelize): SongsStore {
       transaction,
     });
     if (saved) return { saved: true, revision, savedAt: now };
-    const exists = await SongRow.count({ where: { id }, transaction });
+    const exists = await SongRow.count({ where: { id, removedAt: null }, transaction });
     return { saved: false, reason: exists > 0 ? 'conflict' : 'not-found' };
   };
   async function locked(
