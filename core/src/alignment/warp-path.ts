@@ -43,17 +43,16 @@ export function warpPath(
     for (let k = 0; k < width; k++) {
       const local = cost(row, first[row] + k);
       const isStart = row === 0 && (k === 0 || hasFreeEnds);
-      let best = isStart ? 0 : Infinity;
       let way = FROM_NOWHERE;
       let paid = isStart ? local : Infinity;
       const enter = (before: number, weight: number, code: number): void => {
         const total = before + weight * local;
-        if (total < paid) [best, paid, way] = [before, total, code];
+        if (total < paid) [paid, way] = [total, code];
       };
       enter(above[k + shift - 1] ?? Infinity, diagonal, FROM_DIAGONAL);
       enter(above[k + shift] ?? Infinity, straight, FROM_ABOVE);
       enter(k > 0 ? here[k - 1] : Infinity, straight, FROM_LEFT);
-      here[k] = best === Infinity ? Infinity : paid;
+      here[k] = paid;
       from[row * width + k] = way;
     }
     [above, here] = [here, above];

@@ -7,7 +7,7 @@ import { checkedBySection, strumsInPasses } from './strums-in-passes';
 export interface SectionProgress {
   readonly name: string;
   readonly bars: number;
-  /** Bars in which every strum was checked; a bar without strums goes with the one before it. */
+  /** Bars in which no strum waits to be checked; none where the section has no strums at all. */
   readonly checkedBars: number;
 }
 
