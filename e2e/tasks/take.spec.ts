@@ -8,7 +8,12 @@ import { importAnswerSchema, ROUTES, songSummarySchema, takeSchema } from '@wild
 import { test, type App } from '../support/app';
 import { withInput } from '../support/fake-input';
 import { killBrowser } from '../support/kill-browser';
+import { listenIn } from '../support/loudspeaker';
 import { Shelf } from '../support/pages';
+import { toneWav } from '../support/tone-wav';
+
+/** Of the record that is played to. */
+const RECORD_HZ = 1500;
 
 async function listed<Row>(app: App, path: string, row: z.ZodType<Row>): Promise<Row[]> {
   return z.array(row).parse(await (await fetch(`${app.url}${path}`)).json());
@@ -117,4 +122,35 @@ test('a browser that keeps the input to itself is told in a sentence', async ({ 
   await new Shelf(page).open(app.url);
   await page.keyboard.press('r');
   await expect(page.getByText('The browser keeps the input to itself.')).toBeVisible();
+});
+
+test('a take is played to a record in the headphones, and is another recording of its song at once', async ({
+  app,
+  page,
+}) => {
+  const loudspeaker = await listenIn(page);
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  const buffer = toneWav([RECORD_HZ], 30);
+  await shelf.choose({ name: 'pier lamp.wav', mimeType: 'audio/wav', buffer });
+  await expect(shelf.song('Pier lamp')).toBeVisible({ timeout: 30_000 });
+  await armSimulated(page);
+  await page.getByRole('combobox', { name: 'In the headphones' }).selectOption('Pier lamp');
+  await page.getByRole('checkbox', { name: 'Count a bar in' }).uncheck();
+  await page.keyboard.press('r');
+  // The simulated player isn't heard: what sounds is the record.
+  await expect.poll(() => loudspeaker.toneDb(RECORD_HZ)).toBeGreaterThan(-40);
+  await expect(page.getByRole('button', { name: 'Stop, 0:03' })).toBeVisible();
+  await page.keyboard.press('r');
+  await expect.poll(() => loudspeaker.toneDb(RECORD_HZ)).toBeLessThan(-80);
+  // Of this window, and over: there at once.
+  const kept = page.locator('wn-kept-takes');
+  await expect(kept).toContainText(/Take of 0:0\d|in another window/);
+  expect(await kept.innerText()).toContain('Take of');
+  const as = page.getByRole('combobox', { name: 'Keep it as' });
+  await expect(as.locator('option:checked')).toHaveText(/a recording of Pier lamp/);
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(as).toBeHidden();
+  await shelf.song('Pier lamp').getByRole('link').click();
+  await expect(page.getByRole('button', { name: /^Recording: / })).toContainText('1 of 2');
 });

@@ -33,7 +33,6 @@ export class TakeRecorder {
   private readonly api = inject(Api);
   readonly input = inject(AudioInput);
   private context: AudioContext | null = null;
-  private takeId: string | null = null;
   private seq = 0;
   /** Samples that are not a piece yet, and pieces that the server has not got. */
   private filling: Float32Array[] = [];
@@ -50,15 +49,15 @@ export class TakeRecorder {
   private readonly secondsSignal = signal(0);
   private readonly problemSignal = signal('');
   private readonly simulatedSignal = signal(false);
-  /** Grows when a take has ended: the list of takes is another. */
-  private readonly endedSignal = signal(0);
+  private readonly takeIdSignal = signal<string | null>(null);
   readonly status = this.statusSignal.asReadonly();
   readonly level = this.levelSignal.asReadonly();
   readonly seconds = this.secondsSignal.asReadonly();
   /** Why it has stopped, or could not begin; '' for nothing. */
   readonly problem = this.problemSignal.asReadonly();
   readonly isSimulated = this.simulatedSignal.asReadonly();
-  readonly ended = this.endedSignal.asReadonly();
+  /** The take that is recorded now; null between takes. */
+  readonly takeId = this.takeIdSignal.asReadonly();
   readonly countsIn = signal(true);
   /** What is played to. */
   readonly along = signal<Along>(NOTHING_ALONG);
@@ -119,7 +118,8 @@ export class TakeRecorder {
       this.statusSignal.set('armed');
       return;
     }
-    [this.takeId, this.seq, this.filling, this.filled, this.unsent] = [takeId, 0, [], 0, []];
+    [this.seq, this.filling, this.filled, this.unsent] = [0, [], 0, []];
+    this.takeIdSignal.set(takeId);
     this.secondsSignal.set(0);
     this.problemSignal.set('');
     this.startsAtS = context.currentTime + (this.countsIn() ? this.countIn(context) : 0);
@@ -137,7 +137,10 @@ export class TakeRecorder {
     this.cut();
     await this.send();
     this.switchOff();
-    this.endedSignal.update((n) => n + 1);
+  }
+
+  isOfThisVisit(takeId: string): boolean {
+    return this.playedTo.has(takeId);
   }
 
   /** The song that a take was played to; null where it was played to none, or in another visit. */
@@ -157,7 +160,8 @@ export class TakeRecorder {
     this.worker?.terminate();
     this.worker = null;
     if (this.input.status() !== 'lost') this.input.stop();
-    [this.takeId, this.startsAtS] = [null, Infinity];
+    this.startsAtS = Infinity;
+    this.takeIdSignal.set(null);
     this.meter = createLevelMeter();
     this.levelSignal.set(SILENCE);
     this.statusSignal.set('off');
@@ -174,7 +178,7 @@ export class TakeRecorder {
 
   private hear(startS: number, samples: Float32Array, sampleRate: number): void {
     this.levelSignal.set(this.meter(startS, peakDb(samples)));
-    if (this.takeId === null || startS < this.startsAtS) return;
+    if (this.takeId() === null || startS < this.startsAtS) return;
     if (this.status() === 'counting') this.statusSignal.set('recording');
     if (this.status() !== 'recording') return;
     this.filling.push(samples);
@@ -208,7 +212,7 @@ export class TakeRecorder {
   }
 
   private async sendAll(): Promise<void> {
-    const { takeId } = this;
+    const takeId = this.takeId();
     for (let next = this.unsent.at(0); next && takeId !== null; next = this.unsent.at(0)) {
       try {
         await firstValueFrom(this.api.addTakePiece(takeId, next.seq, next.samples));
@@ -231,10 +235,7 @@ export class TakeRecorder {
     this.unsent = [];
     const why = code === 'disk-full' ? 'There is no room for more' : 'More could not be stored';
     this.problemSignal.set(`${why}: what was recorded before is kept.`);
-    if (this.status() === 'recording') {
-      this.switchOff();
-      this.endedSignal.update((n) => n + 1);
-    }
+    if (this.status() === 'recording') this.switchOff();
   }
 
   private simulate(context: AudioContext): void {

@@ -1,44 +1,23 @@
-/**
- * A take of one's own: input on, its level seen, recorded after a count-in; then kept as a song or thrown away. Takes that a crash has left
- * are offered too.
- */
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  output,
-  signal,
-  untracked,
-} from '@angular/core';
+/** A take of one's own: input on, its level seen, recorded after a count-in. */
+import { ChangeDetectionStrategy, Component, computed, inject, input, output } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatCheckbox } from '@angular/material/checkbox';
 import { MatMenuModule } from '@angular/material/menu';
 import { scaleLinear } from 'd3-scale';
-import { firstValueFrom } from 'rxjs';
-import type { SongSummary, Take } from '@wild-needle/contract';
-import { TEXT_LIMITS } from '@wild-needle/core/riff';
-import { Api } from '../../../api/api';
+import type { SongSummary } from '@wild-needle/contract';
 import { INPUT_CHANNELS } from '../../../input/audio-input';
 import { TakeRecorder } from '../../../input/take-recorder';
-import { dayOf } from '../../../shared/words';
 import { SHELF_KEYS } from '../shelf-keys';
+import { KeptTakes, mmss } from './kept-takes';
 
 const WEDGE = { width: 190, height: 22 };
 /** What the wedge shows, dB under full scale, and from where on it is amber. */
 const LOWEST_DB = -60;
 const LOUD_DB = -6;
-/** A take that another window records is asked about again. */
-const AGAIN_MS = 3000;
-
-const mmss = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 
 @Component({
   selector: 'wn-record-take',
-  imports: [MatButton, MatCheckbox, MatMenuModule],
+  imports: [KeptTakes, MatButton, MatCheckbox, MatMenuModule],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
     <section aria-label="Record a take">
@@ -120,43 +99,7 @@ const mmss = (seconds: number): string =>
           <button mat-stroked-button (click)="recorder.arm(true)">Simulated player</button>
         }
       }
-      @for (take of takes(); track take.id) {
-        @if (take.isRecording) {
-          <p class="quiet">A take of {{ length(take) }} is being recorded in another window.</p>
-        } @else {
-          <form class="take" (submit)="$event.preventDefault(); keep(take, title.value, of.value)">
-            <b>Take of {{ length(take) }}</b>
-            <span class="quiet">{{ when(take) }}</span>
-            <input
-              #title
-              aria-label="Title of the take"
-              autocomplete="off"
-              [maxLength]="TITLE_LIMIT"
-              [value]="titleOf(take)"
-            />
-            <select #of aria-label="Keep it as">
-              <option value="">a song of its own</option>
-              @for (song of songs(); track song.id) {
-                <option [value]="song.id" [selected]="song.id === recorder.songOf(take.id)">
-                  a recording of {{ song.title }}
-                </option>
-              }
-            </select>
-            <button mat-flat-button type="submit" [disabled]="busy() === take.id">Keep it</button>
-            <button
-              mat-stroked-button
-              type="button"
-              [disabled]="busy() === take.id"
-              (click)="throwAway(take)"
-            >
-              {{ armed() === take.id ? 'For good' : 'Throw away' }}
-            </button>
-          </form>
-        }
-      }
-      @if (trouble(); as words) {
-        <p class="problem" role="alert">{{ words }}</p>
-      }
+      <wn-kept-takes [songs]="songs()" (kept)="kept.emit()" />
     </section>
   `,
   styles: `
@@ -224,16 +167,6 @@ const mmss = (seconds: number): string =>
     .problem {
       color: var(--clash);
     }
-    .take {
-      display: grid;
-      grid-template-columns: 1fr 1fr;
-      gap: 6px;
-      padding-top: 8px;
-      border-top: 1px solid var(--line);
-    }
-    .take .quiet {
-      text-align: right;
-    }
     .along {
       display: grid;
       gap: 2px;
@@ -248,24 +181,10 @@ const mmss = (seconds: number): string =>
       background: var(--sleeve);
       color: var(--ink);
     }
-    .take select,
-    .take input {
-      grid-column: 1 / -1;
-      height: 34px;
-      padding: 0 10px;
-      border: 1px solid var(--edge);
-      border-radius: var(--radius);
-      background: var(--sleeve);
-      color: var(--ink);
-    }
-    .take button {
-      padding: 0 8px;
-    }
   `,
 })
 export class RecordTake {
   protected readonly recorder = inject(TakeRecorder);
-  private readonly api = inject(Api);
   /** A take is a song now. */
   readonly kept = output();
   /** On the shelf: a take may be played to one of them, and be a recording of it. */
@@ -279,26 +198,7 @@ export class RecordTake {
     right: 'Right channel',
   } as const;
   protected readonly WEDGE = WEDGE;
-  protected readonly TITLE_LIMIT = TEXT_LIMITS.title;
-  protected readonly takes = signal<readonly Take[]>([]);
-  protected readonly busy = signal<string | null>(null);
-  /** A take that is thrown away by a second press. */
-  protected readonly armed = signal<string | null>(null);
-  protected readonly trouble = signal('');
   private readonly x = scaleLinear([LOWEST_DB, 0], [0, WEDGE.width]).clamp(true);
-
-  constructor() {
-    effect((onCleanup) => {
-      this.recorder.ended();
-      const isAnotherRecording = this.takes().some((t) => t.isRecording);
-      const later = isAnotherRecording ? setTimeout(() => void this.load(), AGAIN_MS) : undefined;
-      onCleanup(() => clearTimeout(later));
-    });
-    effect(() => {
-      this.recorder.ended();
-      untracked(() => void this.load());
-    });
-  }
 
   protected readonly label = computed(
     () =>
@@ -354,18 +254,6 @@ export class RecordTake {
     void this.recorder.arm(false);
   }
 
-  protected length(take: Take): string {
-    return mmss(take.seconds);
-  }
-
-  protected when(take: Take): string {
-    return dayOf(new Date(take.startedAt), new Date());
-  }
-
-  protected titleOf(take: Take): string {
-    return `Take, ${new Date(take.startedAt).toLocaleString('en-GB', { day: 'numeric', month: 'long', hour: '2-digit', minute: '2-digit' })}`;
-  }
-
   protected playAlong(choice: string): void {
     const song = this.songs().find((s) => s.id === choice);
     const recordingId = song?.recordings[0]?.id;
@@ -379,46 +267,5 @@ export class RecordTake {
   protected isAlong(songId: string): boolean {
     const along = this.recorder.along();
     return along.kind === 'recording' && along.songId === songId;
-  }
-
-  /** `songId`: another recording of that song; '' for a song of its own. */
-  protected async keep(take: Take, title: string, songId: string): Promise<void> {
-    await this.work(take, async () => {
-      const name = title.trim();
-      await firstValueFrom(
-        this.api.keepTake(take.id, name === '' ? this.titleOf(take) : name, songId || null),
-      );
-      this.kept.emit();
-    });
-  }
-
-  /** The first press asks, the second does it. */
-  protected async throwAway(take: Take): Promise<void> {
-    if (this.armed() !== take.id) {
-      this.armed.set(take.id);
-      return;
-    }
-    await this.work(take, () => firstValueFrom(this.api.throwTakeAway(take.id)));
-  }
-
-  private async work(take: Take, doIt: () => Promise<unknown>): Promise<void> {
-    this.busy.set(take.id);
-    this.trouble.set('');
-    try {
-      await doIt();
-    } catch (error) {
-      this.trouble.set(error instanceof Error ? error.message : String(error));
-    }
-    this.busy.set(null);
-    this.armed.set(null);
-    await this.load();
-  }
-
-  private async load(): Promise<void> {
-    try {
-      this.takes.set(await firstValueFrom(this.api.takes()));
-    } catch {
-      // The shelf says that the server does not answer.
-    }
   }
 }
