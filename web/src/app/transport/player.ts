@@ -32,10 +32,9 @@ export interface CutSound {
 }
 
 export interface PlayingRound {
-  /** Device time; before playing began where that was inside of the loop. */
-  readonly beganS: number;
-  readonly speed: number;
   readonly loop: Loop;
+  /** When a place of the song sounds in this round, device time; before playing began where that was inside of the loop. */
+  readonly deviceS: (songS: number) => number;
 }
 
 export interface PlayerPlace {
@@ -326,15 +325,19 @@ export class Player {
     if (this.playingSignal()) this.levels.rise(this.clockS());
   }
 
-  /** The round that plays: when it began on the device's clock, its loop and speed; null while nothing is looped. */
+  /** The round that plays; null while nothing is looped. */
   round(): PlayingRound | null {
     const { context, segment } = this;
     if (!this.playingSignal() || !context || !segment.loop) return null;
+    const { time } = this;
     const { contextS, inputS, speed, loop } = segment;
     const roundS = (loop.endS - loop.startS) / speed;
     const beganS =
       contextS + (loop.startS - inputS) / speed + loopRounds(segment, context.currentTime) * roundS;
-    return { beganS, speed, loop: songLoop(this.time, loop) };
+    return {
+      loop: songLoop(time, loop),
+      deviceS: (songS) => beganS + (time.toSound(songS) - loop.startS) / speed,
+    };
   }
 
   /** Where playback is, and how it sounds: for the next recording of the same song. */

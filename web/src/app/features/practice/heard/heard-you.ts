@@ -197,8 +197,8 @@ export class HeardYou {
     // What was cut off by a hand is no round.
     if (last && jumps !== this.jumps && nowS < last.endS - CUT_OFF_S) this.stopRounds();
     this.jumps = jumps;
-    const { beganS, speed, loop } = round;
-    const at = (timeS: number): number => beganS + (timeS - loop.startS) / speed;
+    const { loop, deviceS: at } = round;
+    const beats = ((loop.endS - loop.startS) * item.bpm) / 60;
     const own = this.places().filter(
       ({ timeS }) =>
         timeS >= loop.startS - 1e-3 && timeS < loop.endS - 1e-3 && at(timeS) >= nowS - JUST_BEGUN_S,
@@ -207,7 +207,8 @@ export class HeardYou {
     this.sent = [...this.sent.slice(-1), { serial, number, strums, endS: at(loop.endS) }];
     this.soFarSignal.set([]);
     const live: LiveRound = {
-      ...{ startS: beganS, endS: at(loop.endS), beatS: 60 / item.bpm / speed },
+      ...{ startS: at(loop.startS), endS: at(loop.endS) },
+      beatS: (at(loop.endS) - at(loop.startS)) / beats,
       strums: own.map(({ timeS, endS, midi, strum }) => ({
         ...{ timeS: at(timeS), endS: at(endS), midi },
         ...{ palmMuted: strum.palmMute, dead: strum.dead },
