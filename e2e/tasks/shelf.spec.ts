@@ -1,5 +1,5 @@
 /** The shelf: what is there is found, has its names, is asked for, and stays until it is removed on purpose. */
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -8,6 +8,7 @@ import { ROUTES, songSummarySchema, type songDocumentSchema } from '@wild-needle
 import type { z } from 'zod';
 import { test } from '../support/app';
 import { Shelf } from '../support/pages';
+import { toneWav } from '../support/tone-wav';
 
 function emptySong(title: string): z.input<typeof songDocumentSchema> {
   return {
@@ -139,6 +140,36 @@ test('what somebody asks for stands by its day, puts its song first, and is tick
   );
   await page.reload();
   await expect(asked.getByRole('listitem').last()).toContainText('done');
+});
+
+test('a folder that is dropped brings its recordings, one after the other, and leaves the rest', async ({
+  app,
+  page,
+}) => {
+  const folder = join(mkdtempSync(join(tmpdir(), 'wn-folder-')), 'Rehearsal');
+  mkdirSync(join(folder, 'june'), { recursive: true });
+  writeFileSync(join(folder, 'cover.jpg'), 'no sound');
+  writeFileSync(join(folder, 'gravel lid.wav'), toneWav([220], 4));
+  writeFileSync(join(folder, 'june', 'tin weather.wav'), toneWav([330], 4));
+  const empty = join(mkdtempSync(join(tmpdir(), 'wn-folder-')), 'Pictures');
+  mkdirSync(empty);
+  const shelf = new Shelf(page);
+  await shelf.open(app.url);
+  const { x, y } = (await page.locator('.sleeve').boundingBox())!;
+  const devTools = await page.context().newCDPSession(page);
+  const drop = async (path: string): Promise<void> => {
+    const data = { items: [], files: [path], dragOperationsMask: 1 };
+    for (const type of ['dragEnter', 'dragOver', 'drop'] as const) {
+      await devTools.send('Input.dispatchDragEvent', { type, x: x + 20, y: y + 20, data });
+    }
+  };
+  await drop(empty);
+  await expect(page.getByText(/^No recording is in what was dropped/)).toBeVisible();
+  await drop(folder);
+  await expect(shelf.song('Gravel lid')).toBeVisible({ timeout: 30_000 });
+  await expect(shelf.song('Tin weather')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(/^No recording is in what was dropped/)).toBeHidden();
+  await expect(page.getByText('cover.jpg')).toBeHidden();
 });
 
 test('everything is taken away in one file, and brought back onto an empty shelf after a crash in the middle', async ({

@@ -38,3 +38,12 @@ export function containerOf(names: string, codec: string): Container | null {
   const all = names.split(',');
   return ALL.find(({ demuxer, codecs }) => all.includes(demuxer) && codecs.test(codec)) ?? null;
 }
+
+/** The one that the sound of a video is copied into: what it came in. */
+export function videoContainerOf(
+  names: string,
+): { readonly name: string; readonly options: readonly string[] } | null {
+  const all = names.split(',');
+  const container = [CONTAINERS.mp4Video, CONTAINERS.matroska].find(({ demuxer }) => all.includes(demuxer));
+  return container ? { name: container.demuxer, options: container.options } : null;
+}

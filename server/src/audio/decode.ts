@@ -57,7 +57,7 @@ const probeSchema = z.object({
 });
 
 /** Nothing is opened but the file itself, and that only as what is taken. */
-const ONLY_THIS_FILE = ['-protocol_whitelist', 'file', '-format_whitelist', FORMAT_WHITELIST];
+export const ONLY_THIS_FILE = ['-protocol_whitelist', 'file', '-format_whitelist', FORMAT_WHITELIST];
 
 async function probe(path: string, limits: ToolLimits): Promise<Probe> {
   let json = '';

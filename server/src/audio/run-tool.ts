@@ -1,6 +1,6 @@
 /**
  * ffmpeg and ffprobe as strangers in the house: they read files that come from anywhere. Each runs with limits set by
- * `prlimit` of util-linux (memory, processor time, no file written), at a lower priority, and is ended when it says
+ * `prlimit` of util-linux (memory, processor time, no file written but one that was asked for), at a lower priority, and is ended when it says
  * nothing for too long or more than it may.
  */
 import { spawn } from 'node:child_process';
@@ -22,6 +22,8 @@ export interface ToolLimits {
   readonly stallMs?: number;
   /** Most bytes of output; the tool is ended there, which is no error. */
   readonly maxBytes?: number;
+  /** Longest file that it may write; none by default. */
+  readonly fileBytes?: number;
 }
 
 export interface ToolResult {
@@ -44,10 +46,10 @@ export function runTool(
   tool: string,
   args: readonly string[],
   onData: (chunk: Buffer) => void,
-  { stallMs = STALL_MS, maxBytes = Infinity }: ToolLimits = {},
+  { stallMs = STALL_MS, maxBytes = Infinity, fileBytes = 0 }: ToolLimits = {},
 ): Promise<ToolResult> {
   return new Promise((resolve, reject) => {
-    const limits = [`--as=${MEMORY_BYTES}`, `--cpu=${CPU_S}`, '--fsize=0', '--core=0'];
+    const limits = [`--as=${MEMORY_BYTES}`, `--cpu=${CPU_S}`, `--fsize=${fileBytes}`, '--core=0'];
     const child = spawn('prlimit', [...limits, 'nice', '-n', NICENESS, tool, ...args], {
       stdio: ['ignore', 'pipe', 'pipe'],
     });

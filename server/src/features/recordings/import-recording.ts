@@ -13,7 +13,8 @@ import { MAX_UPLOAD_BYTES, type ImportAnswer, type ImportQuery } from '@wild-nee
 import { fitText, PLAIN_SONG, TEXT_LIMITS, type SongDocument } from '@wild-needle/core/riff';
 import { AudioProblem, tooLarge } from '../../audio/audio-problem';
 import type { FileTags } from '../../audio/decode';
-import { inspectFile } from '../../audio/inspect-file';
+import { inspectFile, type InspectedAudio } from '../../audio/inspect-file';
+import { copySoundOut } from '../../audio/sound-of-video';
 import { prepareSpool, PRIVATE_FILE } from '../../audio/spool';
 import { CHUNK_BYTES, type RecordingsStore } from './recordings.store';
 
@@ -30,6 +31,11 @@ export interface ImportSteps {
   queueAnalysis(recordingId: string, transaction: Transaction): Promise<void>;
 }
 
+interface SpooledFile {
+  readonly sha256: string;
+  readonly byteLength: number;
+}
+
 export type ImportRecording = (bytes: AsyncIterable<Buffer>, query: ImportQuery) => Promise<ImportAnswer>;
 
 export function createImport(
@@ -44,10 +50,7 @@ export function createImport(
   }
 
   /** Writes what comes in to a file. */
-  async function spool(
-    bytes: AsyncIterable<Buffer>,
-    path: string,
-  ): Promise<{ sha256: string; byteLength: number }> {
+  async function spool(bytes: AsyncIterable<Buffer>, path: string): Promise<SpooledFile> {
     const hash = createHash('sha256');
     const file = await open(path, 'wx', PRIVATE_FILE);
     let byteLength = 0;
@@ -74,21 +77,22 @@ export function createImport(
     }
   }
 
-  const oneAfterTheOther = pLimit(LOOKED_AT_ONCE);
+  /** For a file that was brought in before: its sound is put back where that is missing. */
+  async function answerAgain(path: string, { sha256 }: SpooledFile): Promise<ImportAnswer | null> {
+    const known = await answerForKnown(sha256);
+    if (!known) return null;
+    const isMute = !(await recordings.hasSound(known.recordingId));
+    if (isMute) await sequelize.transaction((t) => addChunks(path, known.recordingId, t));
+    await steps.bringBack(known.songId);
+    return known;
+  }
 
-  async function lookAndStore(
+  async function store(
     path: string,
     query: ImportQuery,
-    { sha256, byteLength }: { readonly sha256: string; readonly byteLength: number },
+    { sha256, byteLength }: SpooledFile,
+    facts: InspectedAudio,
   ): Promise<ImportAnswer> {
-    const known = await answerForKnown(sha256);
-    if (known) {
-      const isMute = !(await recordings.hasSound(known.recordingId));
-      if (isMute) await sequelize.transaction((t) => addChunks(path, known.recordingId, t));
-      await steps.bringBack(known.songId);
-      return known;
-    }
-    const facts = await inspectFile(path);
     const recordingId = randomUUID();
     const songId = query.songId ?? randomUUID();
     const winner = await sequelize.transaction(async (transaction) => {
@@ -111,6 +115,26 @@ export function createImport(
     return winner ?? { songId, recordingId, alreadyKnown: false };
   }
 
+  /** Of a video its sound only. */
+  async function lookAndStore(path: string, query: ImportQuery, file: SpooledFile): Promise<ImportAnswer> {
+    const known = await answerAgain(path, file);
+    if (known) return known;
+    const facts = await inspectFile(path);
+    const soundPath = `${path}.sound`;
+    try {
+      if (!(await copySoundOut(path, soundPath))) return await store(path, query, file, facts);
+      const sound = await fileAt(soundPath);
+      const again = await answerAgain(soundPath, sound);
+      if (again) return again;
+      const { tags } = facts;
+      return await store(soundPath, query, sound, { ...(await inspectFile(soundPath)), tags });
+    } finally {
+      await rm(soundPath, { force: true });
+    }
+  }
+
+  const oneAfterTheOther = pLimit(LOOKED_AT_ONCE);
+
   return async (bytes, query) => {
     await prepareSpool(spoolDir);
     const path = join(spoolDir, randomUUID());
@@ -121,6 +145,16 @@ export function createImport(
       await rm(path, { force: true });
     }
   };
+}
+
+async function fileAt(path: string): Promise<SpooledFile> {
+  const hash = createHash('sha256');
+  let byteLength = 0;
+  for await (const chunk of createReadStream(path)) {
+    hash.update(chunk as Buffer);
+    byteLength += (chunk as Buffer).length;
+  }
+  return { sha256: hash.digest('hex'), byteLength };
 }
 
 /** A readable title from a file name: 'gravel_choir-take-2.flac' is 'Gravel choir take 2'. */

@@ -96,6 +96,19 @@ describe('import', () => {
     expect(second).toEqual({ ...first, alreadyKnown: true });
   });
 
+  it('keeps only the sound of a video, knows the video again, and what it says of itself', async () => {
+    const pictures = ['-f', 'lavfi', '-i', 'testsrc=size=320x240:duration=3'];
+    const codecs = ['-c:v', 'mpeg4', '-c:a', 'aac', '-metadata', 'title=Pier at noon'];
+    const video = toneFile('mp4', 3, 140, [...pictures, ...codecs]);
+    const { songId, recordingId } = await imported(video, 'clip.mp4');
+    const kept = await (await server.ask(`/api/recordings/${recordingId}/audio`)).arrayBuffer();
+    expect(kept.byteLength).toBeLessThan(video.length / 2);
+    const song = (await (await server.ask(`/api/songs/${songId}`)).json()) as { document: object };
+    expect(song.document).toMatchObject({ title: 'Pier at noon' });
+    expect(await imported(video, 'again.mp4')).toEqual({ songId, recordingId, alreadyKnown: true });
+    expect(await imported(Buffer.from(kept), 'sound.m4a')).toMatchObject({ recordingId, alreadyKnown: true });
+  });
+
   it('stores the same file once when it comes in twice at a time', async () => {
     const bytes = toneFile('wav', 2, 440);
     const answers = await Promise.all([imported(bytes, 'a.wav'), imported(bytes, 'b.wav')]);

@@ -21,7 +21,6 @@ import { MatButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, map } from 'rxjs';
-import { TAKEN_ENDINGS } from '@wild-needle/contract';
 import { Api } from '../api/api';
 import { MediaKeys } from '../transport/media-keys';
 import { Pedals } from '../transport/pedals';
@@ -31,6 +30,7 @@ import { EnvelopeStore } from '../recording/envelope.store';
 import { HeardIn, type OtherRecording } from '../open-song/heard-in';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { SAME_TIME, type SongTime } from '../transport/song-time';
+import { droppedFiles, isRecording } from '../shared/dropped-files';
 import { dayOf, keptWords, soFarWords } from '../shared/words';
 import { ImportFiles } from '../state/imports/import-files';
 import { importActions } from '../state/imports/imports.actions';
@@ -240,13 +240,10 @@ export class SongFrame implements OnDestroy {
   }
 
   /** A recording that is dropped on an open song: another one of it, or a new song? A file that the page itself takes is no question. */
-  protected onDrop(event: DragEvent): void {
-    const files = [...(event.dataTransfer?.files ?? [])].filter(({ name }) =>
-      TAKEN_ENDINGS.some((ending) => name.toLowerCase().endsWith(ending)),
-    );
+  protected async onDrop(event: DragEvent): Promise<void> {
     if (event.defaultPrevented) return;
     event.preventDefault();
-    this.dropped.set(files);
+    this.dropped.set((await droppedFiles(event)).filter(isRecording));
   }
 
   /** `songId` null: songs of their own. */

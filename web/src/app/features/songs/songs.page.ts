@@ -24,6 +24,7 @@ import {
   type ShelfSort,
   type SongSummary,
 } from '@wild-needle/contract';
+import { droppedFiles } from '../../shared/dropped-files';
 import { Icon } from '../../shared/icon';
 import { runScreenKey, type KeyHandlers } from '../../shared/key-map';
 import { BackupLine } from './backup/backup-line';
@@ -82,6 +83,8 @@ export class SongsPage {
   protected readonly jobs = this.store.selectSignal(jobsFeature.selectBySong);
   protected readonly imports = this.store.selectSignal(importsFeature.selectImports);
   protected readonly dragging = signal(false);
+  /** A folder was dropped in which no recording lies. */
+  protected readonly nothingDropped = signal(false);
   /** A song whose removal waits for a second press. */
   protected readonly removing = signal<string | null>(null);
   private readonly recorder = viewChild(RecordTake);
@@ -197,10 +200,14 @@ export class SongsPage {
     this.dragging.set(over);
   }
 
-  protected onDrop(event: DragEvent): void {
+  protected async onDrop(event: DragEvent): Promise<void> {
     event.preventDefault();
     this.dragging.set(false);
-    this.files.choose(event.dataTransfer?.files ?? []);
+    this.nothingDropped.set(false);
+    const isOfFiles = event.dataTransfer?.types.includes('Files') ?? false;
+    const files = await droppedFiles(event);
+    this.nothingDropped.set(isOfFiles && files.length === 0);
+    this.files.choose(files);
   }
 
   protected onChosen(input: HTMLInputElement): void {
