@@ -58,7 +58,7 @@ export type { BroughtBack, LastBackup } from './backup';
 export { alignmentSchema } from './alignment';
 export type { RecordingAlignment } from './alignment';
 export { requestBodySchema, requestSchema } from './requests';
-export type { SongRequest } from './requests';
+export type { RequestBody, SongRequest } from './requests';
 export { workedSchema, workTimeBodySchema, workTimesQuerySchema } from './work-times';
 export type { Worked } from './work-times';
 export { practiceQuerySchema, practiceRoundBodySchema, practiceRoundSchema } from './practice';

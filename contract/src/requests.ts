@@ -2,6 +2,7 @@
 import * as z from 'zod';
 import { FORMATS } from '@wild-needle/core/formats';
 import { TEXT_LIMITS } from '@wild-needle/core/riff';
+import { SHEET_VERSIONS } from '@wild-needle/core/sheet';
 import { trimmedText } from './text';
 
 export const requestBodySchema = z.object({
@@ -13,13 +14,19 @@ export const requestBodySchema = z.object({
   /** Id of the section that it is about; '' for the whole song. */
   section: trimmedText(TEXT_LIMITS.id),
   format: z.enum(['sheet', ...FORMATS.map((f) => f.id)]).nullable(),
+  /** Of the tab, as the sheet has them; null where it was not said. */
+  version: z.enum(SHEET_VERSIONS).nullable().default(null),
   dueOn: z.iso.date().nullable(),
   isDone: z.boolean(),
 });
 
+export type RequestBody = z.output<typeof requestBodySchema>;
+
 export const requestSchema = requestBodySchema.extend({
   id: z.uuid(),
   title: z.string(),
+  /** '' for the whole song, and when the section is gone. */
+  sectionName: z.string(),
   doneAt: z.iso.datetime().nullable(),
 });
 export type SongRequest = z.infer<typeof requestSchema>;

@@ -7,7 +7,7 @@ import { expect } from '@playwright/test';
 import { ROUTES, songSummarySchema, type songDocumentSchema } from '@wild-needle/contract';
 import type { z } from 'zod';
 import { test } from '../support/app';
-import { Shelf } from '../support/pages';
+import { Riffs, Shelf } from '../support/pages';
 import { toneWav } from '../support/tone-wav';
 
 function emptySong(title: string): z.input<typeof songDocumentSchema> {
@@ -140,6 +140,28 @@ test('what somebody asks for stands by its day, puts its song first, and is tick
   );
   await page.reload();
   await expect(asked.getByRole('listitem').last()).toContainText('done');
+});
+
+test('what is asked for names a part and a version, and opens there', async ({ demoApp, page }) => {
+  const shelf = new Shelf(page);
+  await shelf.open(demoApp.url);
+  const asked = page.getByRole('region', { name: 'Asked for' });
+  await page.keyboard.press('i');
+  await asked.getByRole('textbox', { name: 'Initials' }).fill('L. B.');
+  await asked.getByRole('combobox', { name: 'Song' }).fill('salt on the wire');
+  const part = asked.getByRole('combobox', { name: 'Which part' });
+  await part.focus();
+  const name = (await part.locator('option').last().innerText()).trim();
+  await part.selectOption(name);
+  await asked.getByRole('combobox', { name: 'In which version' }).selectOption('two strings');
+  await asked.getByRole('button', { name: 'Keep' }).click();
+  const row = asked.getByRole('listitem').filter({ hasText: 'L. B.' });
+  await expect(row).toContainText(`${name}, two strings`);
+  await row.getByRole('button', { name: /Salt on the Wire/ }).click();
+  await expect(page.getByRole('radio', { name: /^Two strings/ })).toBeChecked();
+  // The needle lies on the part: its place is where the last part begins.
+  await expect.poll(() => new Riffs(page).clock()).toBeGreaterThan(10);
+  await expect(page.locator('wn-header').getByText('Saved', { exact: true })).toBeVisible();
 });
 
 test('a folder that is dropped brings its recordings, one after the other, and leaves the rest', async ({

@@ -15,6 +15,7 @@ import * as practiceRounds from './migrations/0008-practice-rounds';
 import * as takes from './migrations/0009-takes';
 import * as shelf from './migrations/0010-shelf';
 import * as backups from './migrations/0011-backups';
+import * as versionAsked from './migrations/0012-version-asked';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -29,6 +30,7 @@ const MIGRATIONS = [
   { name: '0009-takes', up: takes.up, down: takes.down },
   { name: '0010-shelf', up: shelf.up, down: shelf.down },
   { name: '0011-backups', up: backups.up, down: backups.down },
+  { name: '0012-version-asked', up: versionAsked.up, down: versionAsked.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

@@ -92,6 +92,7 @@ export class RequestRow extends Model<InferAttributes<RequestRow>, InferCreation
   declare wanted: string;
   declare section: string;
   declare format: string | null;
+  declare version: string | null;
   /** Day, 'YYYY-MM-DD'. */
   declare dueOn: string | null;
   declare doneAt: Date | null;
@@ -267,6 +268,7 @@ export function defineModels(sequelize: Sequelize): void {
       wanted: DataTypes.TEXT,
       section: DataTypes.TEXT,
       format: DataTypes.TEXT,
+      version: DataTypes.TEXT,
       dueOn: DataTypes.DATEONLY,
       doneAt: DataTypes.DATE,
       createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },

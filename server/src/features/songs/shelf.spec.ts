@@ -194,6 +194,27 @@ describe('requests', () => {
     expect(await requests()).toHaveLength(2);
   });
 
+  it('name the section as it is called now, and a version of the tab', async () => {
+    const id = randomUUID();
+    const { document, revision } = openSongSchema.parse(
+      await (await server.ask(`/api/songs/${ids['choir']}`)).json(),
+    );
+    const [part] = document.sections;
+    const body = { ...asked, songId: ids['choir'], section: part?.id, version: 'two-strings', dueOn: null };
+    expect((await tell(`/api/requests/${id}`, 'PUT', body)).status).toBe(204);
+    const named = async (): Promise<SongRequest | undefined> => (await requests()).find((r) => r.id === id);
+    expect(await named()).toMatchObject({ sectionName: part?.name, version: 'two-strings' });
+    const sections = document.sections.map((s) => (s.id === part?.id ? { ...s, name: 'Lift' } : s));
+    await tell(`/api/songs/${ids['choir']}/document`, 'PUT', {
+      baseRevision: revision,
+      document: { ...document, sections },
+    });
+    expect((await named())?.sectionName).toBe('Lift');
+    await tell(`/api/requests/${id}`, 'PUT', { ...body, section: 'gone' });
+    expect((await named())?.sectionName).toBe('');
+    await tell(`/api/requests/${id}`, 'DELETE');
+  });
+
   it('need a song, initials, and a day that there is', async () => {
     const id = randomUUID();
     expect(

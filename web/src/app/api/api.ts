@@ -27,6 +27,7 @@ import {
   type RecordingAlignment,
   type RemovedSong,
   type ShelfQuery,
+  type RequestBody,
   type SongRequest,
   type Worked,
   type Routes,
@@ -115,7 +116,7 @@ export class Api {
     return this.ask('listRequests', {});
   }
 
-  keepRequest(id: string, body: Omit<SongRequest, 'id' | 'title' | 'doneAt'>): Observable<void> {
+  keepRequest(id: string, body: RequestBody): Observable<void> {
     return this.tell('keepRequest', { id }, body);
   }
 

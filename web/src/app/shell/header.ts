@@ -13,7 +13,7 @@ import { tuningLabel } from '@wild-needle/core/guitar';
 import { checkedCount } from '@wild-needle/core/riff';
 import { IN_TROUBLE, OpenSongStore, type SaveStatus } from '../open-song/open-song.store';
 import { Icon } from '../shared/icon';
-import { StepWalk } from '../shared/step-walk';
+import { StepWalk, stepOf } from '../shared/step-walk';
 import { STEPS } from './steps';
 import { signedCents } from '../shared/words';
 import { settingsActions } from '../state/settings/settings.actions';
@@ -264,7 +264,7 @@ export class Header {
   /** Of the open page; '' for one that is no step. */
   protected readonly step = computed(() => {
     const [url, songId] = [this.url(), this.songId()];
-    const step = STEPS.find(({ path }) => url.endsWith(`/${path}`))?.path;
+    const step = STEPS.find(({ path }) => path === stepOf(url))?.path;
     return step ?? (songId !== null && url.includes(songId) ? '' : 'songs');
   });
 

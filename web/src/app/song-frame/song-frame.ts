@@ -21,6 +21,7 @@ import { MatButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, map } from 'rxjs';
+import { barTimesS, type Section } from '@wild-needle/core/riff';
 import { Api } from '../api/api';
 import { MediaKeys } from '../transport/media-keys';
 import { Pedals } from '../transport/pedals';
@@ -41,6 +42,7 @@ import { settingsFeature } from '../state/settings/settings.reducer';
 import { ListenAgain } from '../open-song/listen-again';
 import type { LeftCopy, UnreadableCopy } from '../open-song/unsaved-copies';
 import { saveFile } from '../shared/save-file';
+import { stepOf } from '../shared/step-walk';
 import { Deck } from './deck/deck';
 import { DeckControl } from '../transport/deck-control';
 import { GrooveStrip } from './strip/groove-strip';
@@ -82,6 +84,8 @@ const TAB_AFTER_MS = 300;
 export class SongFrame implements OnDestroy {
   /** From the address. */
   readonly songId = input.required<string>();
+  /** Id of the section that the address asks for. */
+  readonly section = input<string>();
 
   protected readonly song = inject(OpenSongStore);
   protected readonly listening = inject(ListenAgain);
@@ -137,8 +141,9 @@ export class SongFrame implements OnDestroy {
     ),
     { initialValue: this.router.url },
   );
-  protected readonly onSheet = computed(() => this.url().endsWith('/sheet'));
-  protected readonly onSections = computed(() => this.url().endsWith('/sections'));
+  private readonly step = computed(() => stepOf(this.url()));
+  protected readonly onSheet = computed(() => this.step() === 'sheet');
+  protected readonly onSections = computed(() => this.step() === 'sections');
   private readonly volume = this.store.selectSignal(settingsFeature.selectVolume);
   private readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);
 
@@ -146,6 +151,23 @@ export class SongFrame implements OnDestroy {
     effect(() => {
       const songId = this.songId();
       untracked(() => this.song.open(songId));
+    });
+    // The section that the address asks for is chosen, and the needle lies on its start.
+    const asked = computed(() => {
+      const isOpen = this.song.status() === 'open' && this.song.songId() === this.songId();
+      return isOpen ? (this.section() ?? null) : null;
+    });
+    effect(() => {
+      const section = this.sectionOf(asked());
+      if (section) untracked(() => this.song.selectRiff(section.riffId, section.id));
+    });
+    let placedAt: string | null = null;
+    effect(() => {
+      const section = this.sectionOf(asked());
+      if (this.player.status() !== 'ready' || !section || placedAt === section.id) return;
+      placedAt = section.id;
+      const startS = untracked(() => barTimesS(this.song.document()!.grid).at(section.startBar));
+      if (startS !== undefined) untracked(() => this.player.seek(startS));
     });
     effect(() => {
       const [recordingId, other] = [this.recordingId(), this.heardIn.other()];
@@ -299,6 +321,11 @@ export class SongFrame implements OnDestroy {
     if (durationS === 0) return;
     await this.player.load(silentWav(durationS), durationS);
     this.player.setHearing({ ...this.player.hearing(), source: 'tab' });
+  }
+
+  /** As the song is when it is asked for; the effects that ask go by the address. */
+  private sectionOf(id: string | null): Section | undefined {
+    return untracked(() => this.song.document()?.sections.find((s) => s.id === id));
   }
 
   private songTime(other: OtherRecording | null): SongTime {

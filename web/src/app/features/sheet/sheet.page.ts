@@ -1,12 +1,16 @@
 /** Write it up: pages that another guitarist can play from, in the version that this player needs, to print and to take away. */
 import type { ElementRef } from '@angular/core';
 import {
+  afterRenderEffect,
   ChangeDetectionStrategy,
   Component,
   computed,
   DOCUMENT,
+  effect,
   inject,
+  input,
   signal,
+  untracked,
   viewChild,
   viewChildren,
 } from '@angular/core';
@@ -89,6 +93,9 @@ const SWITCHES: readonly { readonly key: keyof Shown; readonly label: string }[]
   styleUrl: './sheet.page.scss',
 })
 export class SheetPage {
+  /** From the address, which a request has made: the version, and the section whose riff is shown. */
+  readonly version = input<string>();
+  readonly section = input<string>();
   protected readonly song = inject(OpenSongStore);
   protected readonly view = inject(SheetView);
   protected readonly bringing = inject(Bringing);
@@ -144,6 +151,19 @@ export class SheetPage {
 
   constructor() {
     inject(ScreenKeys).show(SHEET_KEYS);
+    effect(() => {
+      const version = SHEET_VERSIONS.find((v) => v === this.version());
+      if (version) untracked(() => this.setVersion(version));
+    });
+    let shownFor: string | null = null;
+    afterRenderEffect(() => {
+      const document = this.song.document();
+      const section = document?.sections.find((s) => s.id === this.section());
+      if (!section || this.isEmpty() || shownFor === section.id) return;
+      shownFor = section.id;
+      const riff = document?.riffs.find((r) => r.id === section.riffId);
+      this.page.getElementById(`riff-${riff?.letter}`)?.scrollIntoView({ block: 'start' });
+    });
     this.printing.source = () => ({
       pages: this.sheets().map((sheet) => sheet.nativeElement),
       paper: this.view.paperName(),

@@ -5,7 +5,8 @@ import { MatCheckbox } from '@angular/material/checkbox';
 import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import type { SongRequest, SongSummary } from '@wild-needle/contract';
-import { PLAIN_SONG } from '@wild-needle/core/riff';
+import { PLAIN_SONG, type Section } from '@wild-needle/core/riff';
+import { SHEET_VERSIONS, type SheetVersion } from '@wild-needle/core/sheet';
 import { Api } from '../../../api/api';
 import { SHELF_KEYS } from '../shelf-keys';
 import { dueWords } from '../row/shelf-words';
@@ -17,6 +18,26 @@ const FORMAT_WORDS = [
   { format: 'musicxml', words: 'as MusicXML' },
   { format: 'midi', words: 'as MIDI' },
 ] as const;
+
+const VERSION_NAMES: Readonly<Record<SheetVersion, string>> = {
+  'as-written': 'as written',
+  'two-strings': 'two strings',
+  'one-string': 'one string',
+  'no-mutes': 'without mutes',
+  'standard-tuning': 'in standard tuning',
+  'with-capo': 'with a capo',
+  'one-guitar': 'one guitar for both',
+};
+
+const isCalled = (song: SongSummary, title: string): boolean =>
+  song.title.toLowerCase() === title.toLowerCase();
+
+/** 'Bridge, two strings, as a sheet'. */
+export function wantedWords({ wanted, sectionName, version, format }: SongRequest): string {
+  const form = FORMAT_WORDS.find((f) => f.format === format && format !== null)?.words ?? '';
+  const parts = [sectionName, wanted, version === null ? '' : VERSION_NAMES[version], form];
+  return parts.filter((words) => words !== '').join(', ') || 'full song';
+}
 
 @Component({
   selector: 'wn-asked-for',
@@ -33,6 +54,7 @@ export class AskedFor {
   readonly changed = output();
   protected readonly keys = SHELF_KEYS;
   protected readonly FORMATS = FORMAT_WORDS;
+  protected readonly VERSIONS = SHEET_VERSIONS.map((version) => ({ version, words: VERSION_NAMES[version] }));
   protected readonly isAdding = signal(false);
   protected readonly problem = signal('');
   private readonly requests = signal<readonly SongRequest[]>([]);
@@ -40,16 +62,20 @@ export class AskedFor {
     const now = new Date();
     return this.requests().map((request) => ({
       request,
-      wanted: request.wanted || (FORMAT_WORDS.find((f) => f.format === request.format)?.words ?? 'full song'),
+      wanted: wantedWords(request),
       ...dueWords(request.dueOn, now),
     }));
   });
+
+  /** Of the song that is named in the form. */
+  protected readonly sections = signal<readonly Section[]>([]);
 
   constructor() {
     void this.load();
   }
 
   add(): void {
+    this.sections.set([]);
     this.isAdding.set(true);
   }
 
@@ -71,8 +97,9 @@ export class AskedFor {
           songId,
           initials: text('initials').slice(0, 8),
           wanted: text('wanted'),
-          section: '',
+          section: text('section'),
           format,
+          version: SHEET_VERSIONS.find((v) => v === text('version')) ?? null,
           dueOn: text('dueOn') || null,
           isDone: false,
         }),
@@ -81,7 +108,16 @@ export class AskedFor {
     });
   }
 
-  protected async tick({ id, title: _t, doneAt: _d, ...body }: SongRequest, isDone: boolean): Promise<void> {
+  /** A part of the song may be asked for once it is known which song. */
+  protected async songNamed(title: string): Promise<void> {
+    const song = this.songs().find((s) => isCalled(s, title.trim()));
+    this.sections.set(song ? (await firstValueFrom(this.api.openSong(song.id))).document.sections : []);
+  }
+
+  protected async tick(
+    { id, title: _t, sectionName: _s, doneAt: _d, ...body }: SongRequest,
+    isDone: boolean,
+  ): Promise<void> {
     await this.work(() => firstValueFrom(this.api.keepRequest(id, { ...body, isDone })));
   }
 
@@ -89,14 +125,17 @@ export class AskedFor {
     await this.work(() => firstValueFrom(this.api.forgetRequest(id)));
   }
 
-  /** The sheet for what is taken away, the riffs for the rest. */
-  protected open({ songId, format }: SongRequest): void {
-    void this.router.navigate(['/songs', songId, format === null ? 'riffs' : 'sheet']);
+  /** The sheet for what is taken away or in another version, the riffs for the rest; there the section that is asked for. */
+  protected open({ songId, section, format, version }: SongRequest): void {
+    const step = format === null && version === null ? 'riffs' : 'sheet';
+    void this.router.navigate(['/songs', songId, step], {
+      queryParams: { section: section || null, version },
+    });
   }
 
   /** A song that is wanted and has no recording yet stands on the shelf too. */
   private async songCalled(title: string): Promise<string> {
-    const same = (song: SongSummary): boolean => song.title.toLowerCase() === title.toLowerCase();
+    const same = (song: SongSummary): boolean => isCalled(song, title);
     const known =
       this.songs().find(same) ?? (await firstValueFrom(this.api.listSongs({ search: title }))).find(same);
     if (known) return known.id;
