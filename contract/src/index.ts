@@ -40,6 +40,8 @@ export type {
   ShelfSort,
   Step,
 } from './songs';
+export { DEFAULT_SETTINGS, settingsSchema } from './settings';
+export type { Settings } from './settings';
 export { shapeBodySchema, shapeSchema } from './shapes';
 export type { Shape } from './shapes';
 export { EAR_KINDS, guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';

@@ -10,6 +10,7 @@ import { broughtBackSchema, lastBackupSchema } from './backup';
 import { requestBodySchema, requestSchema } from './requests';
 import { workedSchema, workTimeBodySchema, workTimesQuerySchema } from './work-times';
 import { healthSchema } from './health';
+import { keptSettingsSchema, settingsSchema } from './settings';
 import { shapeBodySchema, shapeSchema } from './shapes';
 import {
   exportParamsSchema,
@@ -189,7 +190,7 @@ export const ROUTES = {
   backUp: {
     method: 'get',
     path: '/api/backup',
-    summary: 'Everything in one ZIP: songs with their history, recordings, log, requests, shapes',
+    summary: 'Everything in one ZIP: songs with their history, recordings, log, requests, shapes, settings',
     status: 200,
     answer: ['application/zip'],
   },
@@ -208,6 +209,20 @@ export const ROUTES = {
     body: 'bytes',
     status: 200,
     answer: broughtBackSchema,
+  },
+  readSettings: {
+    method: 'get',
+    path: '/api/settings',
+    summary: 'What the player prefers, as the browser that was used last has it; null while nothing was kept',
+    status: 200,
+    answer: keptSettingsSchema,
+  },
+  keepSettings: {
+    method: 'put',
+    path: '/api/settings',
+    summary: 'Keep what the player prefers; a value out of its range is the usual one',
+    body: settingsSchema,
+    status: 204,
   },
   listRequests: {
     method: 'get',

@@ -5,7 +5,13 @@ import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
 import { spawn, spawnSync, type ChildProcess } from 'node:child_process';
 import { test as base } from '@playwright/test';
-import { openSongSchema, ROUTES, songSummarySchema, type OpenSong } from '@wild-needle/contract';
+import {
+  DEFAULT_SETTINGS,
+  openSongSchema,
+  ROUTES,
+  songSummarySchema,
+  type OpenSong,
+} from '@wild-needle/contract';
 import { z } from 'zod';
 import { renderRiff } from './fluidsynth-riff';
 
@@ -139,6 +145,15 @@ async function importRiff(url: string): Promise<void> {
   if (answer.status !== 201) throw new Error(`the riff was not taken: ${await answer.text()}`);
 }
 
+/** A browser without settings takes those of the server: each test begins with the usual ones. */
+async function usualSettings(url: string): Promise<void> {
+  await fetch(`${url}${ROUTES.keepSettings.path}`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(DEFAULT_SETTINGS),
+  });
+}
+
 interface Shared {
   readonly app: App;
   readonly songs: readonly OpenSong[];
@@ -173,14 +188,17 @@ export const test = base.extend<
   riffServer: serverOf(importRiff),
   app: async ({ emptyServer: { app } }, use) => {
     await empty(app.url);
+    await usualSettings(app.url);
     await use(app);
   },
   demoApp: async ({ demoServer: { app, songs } }, use) => {
     await putBack(app.url, songs);
+    await usualSettings(app.url);
     await use(app);
   },
   riffApp: async ({ riffServer: { app, songs } }, use) => {
     await putBack(app.url, songs);
+    await usualSettings(app.url);
     await use(app);
   },
   // eslint-disable-next-line no-empty-pattern -- as above

@@ -1,10 +1,16 @@
 /** The shelf: what is there is found, has its names, is asked for, and stays until it is removed on purpose. */
+import { createHash } from 'node:crypto';
 import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { request as httpRequest } from 'node:http';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect } from '@playwright/test';
-import { ROUTES, songSummarySchema, type songDocumentSchema } from '@wild-needle/contract';
+import {
+  importAnswerSchema,
+  ROUTES,
+  songSummarySchema,
+  type songDocumentSchema,
+} from '@wild-needle/contract';
 import type { z } from 'zod';
 import { test } from '../support/app';
 import { Riffs, Shelf } from '../support/pages';
@@ -194,21 +200,82 @@ test('a folder that is dropped brings its recordings, one after the other, and l
   await expect(page.getByText('cover.jpg')).toBeHidden();
 });
 
-test('everything is taken away in one file, and brought back onto an empty shelf after a crash in the middle', async ({
-  demoApp,
+/** Six recordings of half a minute, of many channels so that a backup of them takes a moment, and three who ask for something. */
+async function fillShelf(url: string): Promise<void> {
+  const titles = ['Gravel lid', 'Tin weather', 'Late bus', 'Anvil hymn', 'Low pier', 'Salt road'];
+  const send = (path: string, method: string, body: unknown): Promise<Response> =>
+    fetch(`${url}${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+  const ids: string[] = [];
+  for (const [n, title] of titles.entries()) {
+    const bytes = toneWav(
+      Array.from({ length: 8 }, (_, c) => 110 * (1 + n / 6) * (1 + c / 8)),
+      30,
+    );
+    const answer = await fetch(
+      `${url}${ROUTES.importRecording.path}?fileName=${encodeURIComponent(title)}.wav`,
+      { method: 'POST', body: new Uint8Array(bytes) },
+    );
+    ids.push(importAnswerSchema.parse(await answer.json()).songId);
+  }
+  for (const [n, initials] of ['R. V.', 'M. O.', 'S. A.'].entries()) {
+    await send(`/api/requests/${crypto.randomUUID()}`, 'PUT', {
+      ...{ songId: ids[2 * n], initials, wanted: 'the fill', section: '', format: 'sheet' },
+      ...{ version: 'two-strings', dueOn: `2030-01-0${n + 1}`, isDone: n === 1 },
+    });
+  }
+  // The analyses end before the backup is compared.
+  for (let isBusy = true; isBusy;) {
+    const songs = songSummarySchema.array().parse(await (await fetch(`${url}/api/songs`)).json());
+    isBusy = songs.some(({ job }) => job?.status === 'queued' || job?.status === 'running');
+    await new Promise((resolve) => setTimeout(resolve, 300));
+  }
+}
+
+/** All that a shelf holds, its recordings to the byte. */
+async function everythingOf(url: string): Promise<object> {
+  const ask = async (path: string): Promise<unknown> => (await fetch(`${url}${path}`)).json();
+  const songs = songSummarySchema.array().parse(await ask('/api/songs?sort=title'));
+  const each = await Promise.all(
+    songs.map(async ({ id, recordings }) => {
+      const audio = await (await fetch(`${url}/api/recordings/${recordings[0].id}/audio`)).arrayBuffer();
+      const sha256 = createHash('sha256').update(Buffer.from(audio)).digest('hex');
+      return {
+        song: await ask(`/api/songs/${id}`),
+        sha256,
+        versions: await ask(`/api/songs/${id}/versions`),
+      };
+    }),
+  );
+  return { songs, each, requests: await ask('/api/requests'), settings: await ask('/api/settings') };
+}
+
+test('six songs and three requests are taken away in one file and brought back to the byte, whatever is killed on the way', async ({
+  app,
   ownApp,
   page,
 }) => {
+  test.setTimeout(180_000);
+  await fillShelf(app.url);
   const shelf = new Shelf(page);
-  await shelf.open(demoApp.url);
+  await shelf.open(app.url);
+  // From the look of the system to the light one and the dark one.
+  for (const now of ['auto', 'light']) await page.getByRole('button', { name: `Look: ${now}` }).click();
+  await expect
+    .poll(async () => JSON.stringify(await (await fetch(`${app.url}/api/settings`)).json()))
+    .toContain('"dark"');
   const downloading = page.waitForEvent('download');
   await page.keyboard.press('b');
   const download = await downloading;
-  const path = join(mkdtempSync(join(tmpdir(), 'wn-backup-')), 'all.zip');
+  const folder = mkdtempSync(join(tmpdir(), 'wn-backup-'));
+  const path = join(folder, 'all.zip');
   await download.saveAs(path);
   await expect(page.getByText(/Last backup: Today/)).toBeVisible({ timeout: 15_000 });
 
-  // The half of it, then the server is killed.
+  // Half of it is brought, then the server is killed.
   const whole = readFileSync(path);
   await new Promise<void>((resolve) => {
     const upload = httpRequest(`${ownApp.url}/api/backup`, {
@@ -222,25 +289,39 @@ test('everything is taken away in one file, and brought back onto an empty shelf
   });
   await ownApp.kill();
   await ownApp.restart();
-  await shelf.open(ownApp.url);
-  await expect(page.getByText('Nothing is on the shelf yet')).toBeVisible();
+  // In a browser that has no settings of its own.
+  const other = await (await page.context().browser()!.newContext()).newPage();
+  const bringBack = (file: string): Promise<void> =>
+    other.locator('wn-backup-line input[type=file]').setInputFiles(file);
+  await new Shelf(other).open(ownApp.url);
+  await expect(other.getByText('Nothing is on the shelf yet')).toBeVisible();
+  await bringBack(path);
+  await expect(other.getByText('6 songs came back.')).toBeVisible({ timeout: 60_000 });
+  expect(await everythingOf(ownApp.url)).toEqual(await everythingOf(app.url));
+  await expect(other.locator('html')).toHaveAttribute('data-theme', 'dark');
 
-  await page.locator('wn-backup-line input[type=file]').setInputFiles(path);
-  // Tests before have left songs of their own, also among the removed ones.
-  await expect(page.getByText(/\d songs came back\./)).toBeVisible({ timeout: 60_000 });
-  await expect(shelf.song('Salt on the Wire')).toBeVisible();
-  const audioOf = async (url: string): Promise<Buffer> => {
-    const [song] = songSummarySchema
-      .array()
-      .parse(await (await page.request.get(`${url}/api/songs?search=salt`)).json());
-    return (await page.request.get(`${url}/api/recordings/${song.recordings[0].id}/audio`)).body();
-  };
-  expect((await audioOf(ownApp.url)).equals(await audioOf(demoApp.url))).toBe(true);
-  // Again: all is known. A damaged one is told.
-  await page.locator('wn-backup-line input[type=file]').setInputFiles(path);
-  await expect(page.getByText(/^\s*\d were here already\.\s*$/)).toBeVisible({ timeout: 60_000 });
-  const cut = join(mkdtempSync(join(tmpdir(), 'wn-backup-')), 'cut.zip');
-  writeFileSync(cut, whole.subarray(0, whole.length - 4000));
-  await page.locator('wn-backup-line input[type=file]').setInputFiles(cut);
-  await expect(page.getByRole('alert')).toContainText('This is no backup of Wild Needle');
+  // A backup is under way, then the server is killed: what there is of it is told, and nothing has changed.
+  const cut = join(folder, 'cut.zip');
+  await new Promise<void>((resolve) => {
+    const begun: Buffer[] = [];
+    httpRequest(`${ownApp.url}/api/backup`, (answer) => {
+      answer.on('error', () => undefined);
+      answer.on('close', () => {
+        writeFileSync(cut, Buffer.concat(begun));
+        resolve();
+      });
+      answer.on('data', (part: Buffer) => {
+        begun.push(part);
+        if (begun.length === 1) void ownApp.kill();
+      });
+    }).end();
+  });
+  expect(readFileSync(cut).length).toBeLessThan(whole.length);
+  await ownApp.restart();
+  await bringBack(cut);
+  await expect(other.getByRole('alert')).toContainText('This is no backup of Wild Needle');
+  await bringBack(path);
+  await expect(other.getByText(/^\s*6 were here already\.\s*$/)).toBeVisible({ timeout: 60_000 });
+  expect(await everythingOf(ownApp.url)).toEqual(await everythingOf(app.url));
+  await other.context().close();
 });

@@ -12,6 +12,7 @@ import { pdfRoutes } from '../features/pdf/pdf.routes';
 import { recordingsRoutes } from '../features/recordings/recordings.routes';
 import { guessesRoutes } from '../features/guesses/guesses.routes';
 import { practiceRoutes } from '../features/practice/practice.routes';
+import { settingsRoutes } from '../features/settings/settings.routes';
 import { shapesRoutes } from '../features/shapes/shapes.routes';
 import { takesRoutes } from '../features/takes/takes.routes';
 import { removedRoutes } from '../features/songs/removed.routes';
@@ -72,6 +73,7 @@ export function createHttpApp(
     alignmentsRoutes(services.alignments),
     recordingsRoutes(services.recordings, services.importRecording),
     analysesRoutes(services.analyses, events),
+    settingsRoutes(services.settings),
     shapesRoutes(services.shapes),
     guessesRoutes(services.guesses),
     practiceRoutes(services.practice),

@@ -15,6 +15,7 @@ import {
 } from '../features/recordings/recordings.store';
 import { createGuessesStore, type GuessesStore } from '../features/guesses/guesses.store';
 import { createPracticeStore, type PracticeStore } from '../features/practice/practice.store';
+import { createSettingsStore, type SettingsStore } from '../features/settings/settings.store';
 import { createShapesStore, type ShapesStore } from '../features/shapes/shapes.store';
 import { createTakesStore, type TakesStore } from '../features/takes/takes.store';
 import { createSongsStore, type SongsStore } from '../features/songs/songs.store';
@@ -41,6 +42,7 @@ export interface Services {
   readonly workTimes: WorkTimesStore;
   readonly recordings: RecordingsStore;
   readonly analyses: AnalysesStore;
+  readonly settings: SettingsStore;
   readonly shapes: ShapesStore;
   readonly guesses: GuessesStore;
   readonly practice: PracticeStore;
@@ -107,6 +109,7 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     workTimes: createWorkTimesStore(sequelize),
     recordings,
     analyses,
+    settings: createSettingsStore(),
     shapes: createShapesStore(),
     guesses: createGuessesStore(),
     practice: createPracticeStore(),

@@ -16,6 +16,7 @@ import * as takes from './migrations/0009-takes';
 import * as shelf from './migrations/0010-shelf';
 import * as backups from './migrations/0011-backups';
 import * as versionAsked from './migrations/0012-version-asked';
+import * as settings from './migrations/0013-settings';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -31,6 +32,7 @@ const MIGRATIONS = [
   { name: '0010-shelf', up: shelf.up, down: shelf.down },
   { name: '0011-backups', up: backups.up, down: backups.down },
   { name: '0012-version-asked', up: versionAsked.up, down: versionAsked.down },
+  { name: '0013-settings', up: settings.up, down: settings.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

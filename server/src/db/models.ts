@@ -99,6 +99,12 @@ export class RequestRow extends Model<InferAttributes<RequestRow>, InferCreation
   declare createdAt: CreationOptional<Date>;
 }
 
+export class SettingsRow extends Model<InferAttributes<SettingsRow>, InferCreationAttributes<SettingsRow>> {
+  /** Always 1: there is one row. */
+  declare id: number;
+  declare value: unknown;
+}
+
 export class WorkTimeRow extends Model<InferAttributes<WorkTimeRow>, InferCreationAttributes<WorkTimeRow>> {
   declare id: string;
   declare songId: string;
@@ -274,6 +280,10 @@ export function defineModels(sequelize: Sequelize): void {
       createdAt: { type: DataTypes.DATE, defaultValue: DataTypes.NOW },
     },
     { ...options, tableName: 'requests' },
+  );
+  SettingsRow.init(
+    { id: { type: DataTypes.INTEGER, primaryKey: true }, value: DataTypes.JSONB },
+    { ...options, tableName: 'settings' },
   );
   WorkTimeRow.init(
     {

@@ -14,6 +14,7 @@ import {
   RecordingChunkRow,
   RecordingRow,
   RequestRow,
+  SettingsRow,
   ShapeRow,
   SongRevisionRow,
   SongRow,
@@ -141,7 +142,7 @@ async function addSong(
     await AnalysisRow.create(
       {
         ...{ id: idOf(id), recordingId: idOf(recordingId), algorithm, result, status: 'done', share: 1 },
-        ...{ doing: '', problem: null, given: null, soFar: null, heartbeatAt: null },
+        ...{ doing: 'Done', problem: null, given: null, soFar: null, heartbeatAt: null },
         createdAt: new Date(createdAt),
       },
       { transaction, returning: false },
@@ -190,7 +191,7 @@ const dated = <T extends { readonly at: string }>(row: T): Omit<T, 'at'> & { at:
 
 /** Rows that are there stay as they are. */
 async function addLog(backup: Backup, transaction: Transaction): Promise<void> {
-  const { shapes, guesses, practiceRounds, requests, workTimes } = await backup.log();
+  const { shapes, guesses, practiceRounds, requests, workTimes, settings } = await backup.log();
   const options = { transaction, ignoreDuplicates: true };
   await ShapeRow.bulkCreate(
     shapes.map((row) => ({ ...row, createdAt: new Date(row.createdAt) })),
@@ -211,4 +212,5 @@ async function addLog(backup: Backup, transaction: Transaction): Promise<void> {
     options,
   );
   await WorkTimeRow.bulkCreate(workTimes.map(dated), options);
+  if (settings) await SettingsRow.bulkCreate([{ id: 1, value: settings }], options);
 }

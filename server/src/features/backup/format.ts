@@ -8,6 +8,7 @@ import {
   practiceRoundSchema,
   recordingSchema,
   requestBodySchema,
+  settingsSchema,
   shapeSchema,
   tagsSchema,
   workTimeBodySchema,
@@ -78,5 +79,7 @@ export const logFileSchema = z.object({
       .extend({ id: z.uuid(), doneAt: time.nullable(), createdAt: time }),
   ),
   workTimes: z.array(workTimeBodySchema.extend({ id: z.uuid() })),
+  /** Null where none were changed, and in a backup of before they were kept. */
+  settings: settingsSchema.nullable().default(null),
 });
 export type LogFile = z.infer<typeof logFileSchema>;

@@ -10,6 +10,7 @@ import {
   RecordingChunkRow,
   RecordingRow,
   RequestRow,
+  SettingsRow,
   ShapeRow,
   SongRevisionRow,
   SongRow,
@@ -185,7 +186,7 @@ async function* chunks(recordingId: string, transaction: Transaction): AsyncGene
 /** Of one song only what somebody else can use: nothing of the player's own. */
 async function logFile(songId: string | undefined, transaction: Transaction): Promise<LogFile> {
   if (songId !== undefined) {
-    return { shapes: [], guesses: [], practiceRounds: [], requests: [], workTimes: [] };
+    return { shapes: [], guesses: [], practiceRounds: [], requests: [], workTimes: [], settings: null };
   }
   /** Dates as text; the schema says which fields there are. */
   const plain = (rows: readonly { get(): object }[]): unknown[] =>
@@ -196,5 +197,6 @@ async function logFile(songId: string | undefined, transaction: Transaction): Pr
     practiceRounds: plain(await PracticeRoundRow.findAll({ transaction })),
     requests: plain(await RequestRow.findAll({ transaction })),
     workTimes: plain(await WorkTimeRow.findAll({ transaction })),
+    settings: (await SettingsRow.findByPk(1, { transaction }))?.value ?? null,
   });
 }

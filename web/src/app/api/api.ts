@@ -28,6 +28,7 @@ import {
   type RemovedSong,
   type ShelfQuery,
   type RequestBody,
+  type Settings,
   type SongRequest,
   type Worked,
   type Routes,
@@ -110,6 +111,14 @@ export class Api {
 
   removeForGood(id: string): Observable<void> {
     return this.tell('removeForGood', { id });
+  }
+
+  settings(): Observable<Settings | null> {
+    return this.ask('readSettings', {});
+  }
+
+  keepSettings(settings: Settings): Observable<void> {
+    return this.tell('keepSettings', {}, settings);
   }
 
   requests(): Observable<SongRequest[]> {

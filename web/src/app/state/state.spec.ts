@@ -1,12 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import type { AnalysisJob, SongSummary } from '@wild-needle/contract';
+import { DEFAULT_SETTINGS, type AnalysisJob, type SongSummary } from '@wild-needle/contract';
 import { importActions, importsApiActions } from './imports/imports.actions';
 import { importsFeature } from './imports/imports.reducer';
 import { jobEventActions } from './jobs/jobs.actions';
 import { jobsFeature } from './jobs/jobs.reducer';
 import { settingsActions } from './settings/settings.actions';
 import { settingsFeature } from './settings/settings.reducer';
-import { DEFAULT_SETTINGS } from './settings/settings.state';
 import { shapesActions, shapesApiActions } from './shapes/shapes.actions';
 import { shapesFeature } from './shapes/shapes.reducer';
 import { shelfActions, songsApiActions } from './songs/songs.actions';

@@ -1,9 +1,10 @@
 import { ROOT_EFFECTS_INIT } from '@ngrx/effects';
-import { of } from 'rxjs';
+import { of, type Observable } from 'rxjs';
+import { DEFAULT_SETTINGS, type Settings } from '@wild-needle/contract';
 import { afterEach, describe, expect, it } from 'vitest';
+import type { Api } from '../../api/api';
 import { settingsActions } from './settings.actions';
-import { restoreSettings } from './settings.effects';
-import { DEFAULT_SETTINGS } from './settings.state';
+import { fetchSettings, restoreSettings } from './settings.effects';
 
 function restored(stored: string): unknown {
   localStorage.setItem('wild-needle.settings', stored);
@@ -22,5 +23,18 @@ describe('settings of the browser', () => {
   ])('start from the usual ones for %s', (_name, stored, kept) => {
     const settings = { ...DEFAULT_SETTINGS, ...kept };
     expect(restored(stored)).toEqual(settingsActions.restored({ settings }));
+  });
+
+  it('come from the server where this browser has none, and only there', () => {
+    const settings = { ...DEFAULT_SETTINGS, theme: 'dark' as const };
+    const api = { settings: (): Observable<Settings | null> => of(settings) } as Api;
+    const fetched: unknown[] = [];
+    const fetch = (): unknown =>
+      fetchSettings(of(settingsActions.wanted()), api).subscribe((action) => fetched.push(action));
+    fetch();
+    expect(fetched).toEqual([settingsActions.restored({ settings })]);
+    localStorage.setItem('wild-needle.settings', '{}');
+    fetch();
+    expect(fetched).toHaveLength(1);
   });
 });

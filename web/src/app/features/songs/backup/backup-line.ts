@@ -13,7 +13,9 @@ import { MatButton } from '@angular/material/button';
 import { MatProgressBar } from '@angular/material/progress-bar';
 import { firstValueFrom } from 'rxjs';
 import { addressOf, type BroughtBack, type LastBackup } from '@wild-needle/contract';
+import { Store } from '@ngrx/store';
 import { Api } from '../../../api/api';
+import { settingsActions } from '../../../state/settings/settings.actions';
 import { Icon } from '../../../shared/icon';
 import { counted, dayOf } from '../../../shared/words';
 import { megabytes } from '../removed/removed-songs';
@@ -119,6 +121,7 @@ export function broughtBackWords({ songs, known, beside }: BroughtBack): string 
 })
 export class BackupLine {
   private readonly api = inject(Api);
+  private readonly store = inject(Store);
   /** Songs on the shelf. */
   readonly songs = input.required<number>();
   readonly broughtBack = output();
@@ -174,6 +177,7 @@ export class BackupLine {
     this.problem.set('');
     try {
       this.said.set(broughtBackWords(await firstValueFrom(this.api.bringBack(file))));
+      this.store.dispatch(settingsActions.wanted());
       this.broughtBack.emit();
     } catch (error) {
       this.problem.set(error instanceof Error ? error.message : String(error));
