@@ -209,14 +209,42 @@ describe('a disk that is full', () => {
     const run = await start(folder);
     await run.ready();
     await keep(run, 'Kept');
+    // A backup of this is larger than what will be free.
+    const recording = await fetch(`${run.url}/api/recordings?fileName=wide.wav`, {
+      method: 'POST',
+      body: new Uint8Array(
+        toneWav(
+          Array.from({ length: 8 }, (_, c) => 110 * (1 + c / 8)),
+          60,
+        ),
+      ),
+    });
+    expect(recording.status).toBe(201);
+    const isHeard = async (): Promise<boolean> =>
+      ((await (await fetch(`${run.url}/api/songs`)).json()) as { job: { status: string } | null }[]).every(
+        ({ job }) => job === null || job.status === 'done',
+      );
+    await expect.poll(isHeard, { timeout: 60_000 }).toBe(true);
     const filler = join(disk!, 'filler');
     const { bavail, bsize } = statfsSync(disk!);
     writeFileSync(filler, Buffer.alloc(bavail * bsize - 2_000_000));
-    const upload = await fetch(`${run.url}/api/recordings?fileName=large.wav`, {
-      method: 'POST',
-      body: new Uint8Array(20_000_000),
+    for (const address of ['/api/recordings?fileName=large.wav', '/api/backup']) {
+      const upload = await fetch(`${run.url}${address}`, {
+        method: 'POST',
+        body: new Uint8Array(20_000_000),
+      });
+      expect([upload.status, ((await upload.json()) as { code: string }).code]).toEqual([507, 'disk-full']);
+    }
+    const file = join(disk!, 'all.zip');
+    const backup = spawnSync(process.execPath, [join(ROOT, 'scripts/backup.mjs'), file], {
+      env: { ...process.env, WN_DATA_DIR: folder },
+      encoding: 'utf8',
     });
-    expect([upload.status, ((await upload.json()) as { code: string }).code]).toEqual([507, 'disk-full']);
+    expect(backup.status).toBe(1);
+    expect(backup.stderr + backup.stdout).toContain(
+      'The backup could not be made: There is no room for the file. Nothing was left behind.',
+    );
+    expect(readdirSync(disk!).sort()).toEqual(['data', 'filler']);
     expect(await kept(run)).toEqual(['Kept']);
     rmSync(filler);
     await expect.poll(async () => (await keep(run, 'Kept after')).status, { timeout: 30_000 }).toBe(200);

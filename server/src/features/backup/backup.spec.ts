@@ -199,6 +199,66 @@ describe('a backup', () => {
   });
 });
 
+describe('a backup of an older program', () => {
+  /** As it stored a song before the second guitar had its present name, and a log before settings were kept and versions asked for. */
+  const OLD_STRUM = {
+    ...{ id: 's', startTicks: 0, durationTicks: 960, frets: [{ string: 6, fret: 3 }] },
+    ...{ palmMute: true, dead: false, trust: 'heard' },
+  };
+  const OLD = {
+    schema: 'wild-needle/song@1',
+    ...{ title: 'Old pier', artist: '', key: null, referenceOffsetCents: 0, recordings: [] },
+    ...{ tuneTo: 'concert', loops: [] },
+    tuning: { name: 'standard', stringsMidi: [40, 45, 50, 55, 59, 64], capo: 0 },
+    grid: { beatsS: [0, 0.5, 1], bars: [{ beat: 0, beats: 2, unit: 4 }] },
+    riffs: [
+      {
+        ...{ id: 'r', letter: 'A', name: 'R', bars: [{ beats: 4, unit: 4 }] },
+        strums: [OLD_STRUM],
+        second: [{ ...OLD_STRUM, id: 't', frets: [{ string: 5, fret: 5 }] }],
+      },
+    ],
+    sections: [{ id: 'x', name: 'Verse', riffId: 'r', startBar: 0, passes: 1, transpose: 0 }],
+  };
+
+  it('is brought back as the present one writes it', async () => {
+    const [id, at] = [randomUUID(), '2026-01-01T00:00:00.000Z'];
+    const request = {
+      ...{ id: randomUUID(), songId: id, initials: 'T. T.', wanted: 'all of it', section: '', format: null },
+      ...{ dueOn: null, doneAt: null, createdAt: at },
+    };
+    const inside = {
+      [`songs/${id}.json`]: JSON.stringify({
+        ...{ id, updatedAt: at, revision: 1, tags: ['old'], takenAway: 0, isRemoved: false },
+        ...{ referenceId: null, recordings: [], analyses: [] },
+      }),
+      [`songs/${id}.history.ndjson`]: `${JSON.stringify({ revision: 1, savedAt: at, document: OLD })}\n`,
+      'log.json': JSON.stringify({
+        ...{ shapes: [], guesses: [], practiceRounds: [], workTimes: [] },
+        requests: [request],
+      }),
+    };
+    const files = Object.fromEntries(
+      Object.entries(inside).map(([name, text]) => {
+        const sha256 = createHash('sha256').update(text).digest('hex');
+        return [name, { byteLength: Buffer.byteLength(text), sha256 }];
+      }),
+    );
+    const manifest = JSON.stringify({ schema: BACKUP_SCHEMA, madeAt: at, files });
+    const bytes = await zipOf({ ...inside, [MANIFEST]: manifest });
+    await elsewhere(async (other) => {
+      expect(await bringBack(other, bytes)).toMatchObject({ songs: 1, known: 0, beside: 0 });
+      const { document } = await open(other, id);
+      expect(document.schema).toBe('wild-needle/song@2');
+      expect(document.riffs[0]?.guitar2).toMatchObject([{ id: 't', frets: [{ string: 5, fret: 5 }] }]);
+      expect((await shelf(other))[0]).toMatchObject({ title: 'Old pier', tags: ['old'] });
+      const asked: unknown = await (await other.ask('/api/requests')).json();
+      expect(asked).toMatchObject([{ id: request.id, version: null, sectionName: '' }]);
+      expect(await (await other.ask('/api/settings')).json()).toBeNull();
+    });
+  });
+});
+
 describe('a file that is no backup', () => {
   it.each([
     ['cut', () => whole.subarray(0, whole.length - 2000)],
