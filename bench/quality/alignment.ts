@@ -9,6 +9,7 @@ import { join } from 'node:path';
 import { align, timeMapOf } from '@wild-needle/core/alignment';
 import { alignedPair, monoOf, quantileOf, type PairFigures } from './pair-figures';
 import { DIFFERENCES, renderPair } from './performances';
+import { strangers } from './strangers';
 
 const SEEDS = [11, 12, 13, 14];
 /** Times that are asked about in a real song, seconds apart. */
@@ -67,15 +68,7 @@ try {
       SEEDS.map((seed) => alignedPair(renderPair(folder, seed, difference))),
     );
   }
-  const others = SEEDS.map((seed, i) => {
-    const one = monoOf(renderPair(folder, seed, 'same').referencePath);
-    const two = monoOf(renderPair(folder, SEEDS[(i + 1) % SEEDS.length], 'same').otherPath);
-    return align(one, two);
-  });
-  const told = others.filter((result) => 'unrelated' in result).length;
-  process.stdout.write(
-    `different songs told apart: ${told} of ${others.length}, most alike ${Math.max(...others.map((o) => o.likeness)).toFixed(2)}\n`,
-  );
+  strangers(folder, process.argv[2]);
   if (process.argv[2] !== undefined) real(process.argv[2]);
 } finally {
   rmSync(folder, { recursive: true });

@@ -1,5 +1,5 @@
-/** The log of practising as a table that every spreadsheet reads (RFC 4180, by papaparse). */
-import Papa from 'papaparse';
+/** The log of practising as a table. */
+import { tableOf } from './table';
 
 export interface LogRow {
   readonly at: string;
@@ -22,5 +22,6 @@ export function writeLogCsv(rows: readonly LogRow[]): string {
     ...(['at', 'part', 'way', 'percent', 'bpm', 'answer'] as const),
     ...(['seconds', 'written', 'played', 'right', 'meanMs'] as const),
   ];
-  return `${Papa.unparse({ fields: COLUMNS, data: rows.map((row) => COLUMNS.map((c) => row[c])) }, { newline: '\r\n' })}\r\n`;
+  const data = rows.map((row) => COLUMNS.map((c) => row[c]));
+  return tableOf(COLUMNS, data);
 }

@@ -1,5 +1,5 @@
-/** The time worked as a table: RFC 4180, by a package. */
-import Papa from 'papaparse';
+/** The time worked as a table. */
+import { tableOf } from './table';
 
 export interface TimeRow {
   readonly day: string;
@@ -8,9 +8,9 @@ export interface TimeRow {
   readonly seconds: number;
 }
 
-/** Minutes to a tenth; a title that begins like a formula stays text. */
+/** Minutes to a tenth. */
 export function writeTimesCsv(rows: readonly TimeRow[]): string {
   const columns = ['day', 'song', 'step', 'minutes'];
   const data = rows.map(({ day, song, step, seconds }) => [day, song, step, Math.round(seconds / 6) / 10]);
-  return Papa.unparse({ fields: columns, data }, { escapeFormulae: true, newline: '\r\n' });
+  return tableOf(columns, data);
 }
