@@ -26,6 +26,7 @@ import { groovePath, samplePath } from '../../shared/groove-path';
 import { Needle } from '../../shared/needle';
 import { movedBy } from '../../shared/words';
 import { DeckControl } from '../../transport/deck-control';
+import { OtherParts } from './other-parts';
 import { StripEdges } from './strip-edges';
 import { StripView } from './strip-view';
 
@@ -39,7 +40,7 @@ const SAMPLES_BELOW_S = 6;
 
 @Component({
   selector: 'wn-groove-strip',
-  imports: [Needle, StripEdges],
+  imports: [Needle, OtherParts, StripEdges],
   providers: [StripView],
   changeDetection: ChangeDetectionStrategy.OnPush,
   template: `
@@ -93,6 +94,7 @@ const SAMPLES_BELOW_S = 6;
           >
         </div>
       }
+      <wn-other-parts />
       @if (loop(); as l) {
         <div class="loop" [style.left.%]="l.left" [style.width.%]="l.width"></div>
       }
