@@ -10,7 +10,7 @@ import { StripView } from './strip-view';
 const VIEW = { percentOf: (timeS: number) => timeS, xOf: (timeS: number) => 10 * timeS };
 
 function shown(other: unknown): HTMLElement {
-  TestBed.configureTestingModule({
+  TestBed.resetTestingModule().configureTestingModule({
     providers: [
       { provide: HeardIn, useValue: { other: signal(other) } },
       { provide: StripView, useValue: VIEW },
