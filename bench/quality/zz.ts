@@ -1,3 +1,0 @@
-import { mkdtempSync } from 'node:fs';
-import { strangers } from './strangers';
-strangers(mkdtempSync('/tmp/str-'), '/tmp/real/a');
