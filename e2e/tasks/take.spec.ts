@@ -124,6 +124,34 @@ test('a browser that keeps the input to itself is told in a sentence', async ({ 
   await expect(page.getByText('The browser keeps the input to itself.')).toBeVisible();
 });
 
+test('a disk that is full in the middle of a take is told, and what was recorded before is kept', async ({
+  app,
+  page,
+}) => {
+  let pieces = 0;
+  // As the server answers when the database has no more room.
+  await page.route('**/api/takes/*/pieces/*', (route) =>
+    ++pieces > 6
+      ? route.fulfill({
+          status: 507,
+          json: { code: 'disk-full', message: 'There is no room on the disk.', issues: [] },
+        })
+      : route.continue(),
+  );
+  await new Shelf(page).open(app.url);
+  await armSimulated(page);
+  await page.getByRole('checkbox', { name: 'Count a bar in' }).uncheck();
+  await page.keyboard.press('r');
+  await expect(page.getByText('There is no room for more: what was recorded before is kept.')).toBeVisible({
+    timeout: 20_000,
+  });
+  await expect(page.getByText('Take of 0:03')).toBeVisible();
+  const [take] = await listed(app, ROUTES.listTakes.path, takeSchema);
+  expect(take.seconds).toBeCloseTo(3, 0);
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByText(/^Take of/)).toBeHidden();
+});
+
 test('a take is played to a record in the headphones, and is another recording of its song at once', async ({
   app,
   page,
