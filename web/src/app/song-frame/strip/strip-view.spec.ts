@@ -5,7 +5,7 @@ import { Player } from '../../transport/player';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { StripView } from './strip-view';
 
-function setUp(): {
+function setUp(recording: { durationS: number } | null = { durationS: 100 }): {
   view: StripView;
   nowS: ReturnType<typeof signal<number>>;
   songId: ReturnType<typeof signal<string>>;
@@ -15,8 +15,8 @@ function setUp(): {
   TestBed.configureTestingModule({
     providers: [
       StripView,
-      { provide: Player, useValue: { nowS, playing: () => true } },
-      { provide: OpenSongStore, useValue: { songId, recording: () => ({ durationS: 100 }) } },
+      { provide: Player, useValue: { nowS, playing: () => true, durationS: () => 40 } },
+      { provide: OpenSongStore, useValue: { songId, recording: () => recording } },
     ],
   });
   const view = TestBed.inject(StripView);
@@ -29,6 +29,11 @@ describe('the strip', () => {
   it('shows the whole song first', () => {
     const { view } = setUp();
     expect([view.xOf(0), view.xOf(50), view.timeAt(1000), view.isZoomed()]).toEqual([0, 500, 100, false]);
+  });
+
+  it('shows a song without a recording as long as its beats last', () => {
+    const { view } = setUp(null);
+    expect([view.xOf(20), view.percentOf(40)]).toEqual([500, 100]);
   });
 
   it('zooms around a place, and back to the whole', () => {

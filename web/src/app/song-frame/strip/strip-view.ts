@@ -25,8 +25,8 @@ export class StripView {
   /** Of the lane, pixels; follows the window. */
   readonly width = signal(Math.max(300, innerWidth - 32));
 
-  /** The recording's length is known before its sound is decoded. */
-  readonly durationS = computed(() => this.song.recording()?.durationS ?? 0);
+  /** The recording's length is known before its sound is decoded; without one its beats last as long as its silence. */
+  readonly durationS = computed(() => this.song.recording()?.durationS ?? this.player.durationS());
   readonly window = computed((): ViewWindow => this.chosen() ?? { fromS: 0, toS: this.durationS() });
   readonly isZoomed = computed(() => this.chosen() !== null);
   readonly lengthS = computed(() => Math.max(1e-6, this.window().toS - this.window().fromS));

@@ -26,7 +26,7 @@ const COUNTS_PX = 32;
 const NAMES_PX = 32;
 const NEXT_NAMES_PX = 20;
 const NEXT_PX = 80;
-const MOST_SCALE = 1.5;
+const MOST_SCALE = 2.2;
 const NEXT_SCALE = 0.6;
 
 @Component({
