@@ -2,8 +2,19 @@
 import * as z from 'zod';
 import { FORMATS } from '@wild-needle/core/formats';
 import { TEXT_LIMITS } from '@wild-needle/core/riff';
-import { SHEET_VERSIONS } from '@wild-needle/core/sheet';
+import type { SheetVersion } from '@wild-needle/core/sheet';
 import { trimmedText } from './text';
+
+/** As the sheet has them; what makes them stays out of the contract, and its type says when one is missing here. */
+const VERSIONS = Object.keys({
+  'as-written': true,
+  'two-strings': true,
+  'one-string': true,
+  'no-mutes': true,
+  'standard-tuning': true,
+  'with-capo': true,
+  'one-guitar': true,
+} satisfies Record<SheetVersion, true>) as SheetVersion[];
 
 export const requestBodySchema = z.object({
   songId: z.uuid(),
@@ -14,8 +25,8 @@ export const requestBodySchema = z.object({
   /** Id of the section that it is about; '' for the whole song. */
   section: trimmedText(TEXT_LIMITS.id),
   format: z.enum(['sheet', ...FORMATS.map((f) => f.id)]).nullable(),
-  /** Of the tab, as the sheet has them; null where it was not said. */
-  version: z.enum(SHEET_VERSIONS).nullable().default(null),
+  /** Of the tab; null where it was not said. */
+  version: z.enum(VERSIONS).nullable().default(null),
   dueOn: z.iso.date().nullable(),
   isDone: z.boolean(),
 });

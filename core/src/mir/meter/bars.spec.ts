@@ -57,6 +57,23 @@ describe('free time', () => {
   });
 });
 
+describe('a silence', () => {
+  it('breaks the count: after it beats and bars are where the band plays them', () => {
+    // Not a whole number of beats long.
+    const again = 20.5 + 7.3;
+    const timesS = [...every(0.25, 0.5, 20.4), ...every(0.25, again, again + 16)];
+    const downbeats = [...every(2, 0.5, 20), ...every(2, again, again + 15)];
+    const { beatsS, downbeatsS, freeTime } = hear(timesS, downbeats, 46);
+    expect(freeTime).toEqual([]);
+    const isNear = (found: readonly number[], timeS: number): boolean =>
+      found.some((t) => Math.abs(t - timeS) < 0.07);
+    const missed = downbeats.filter((one) => one < 42 && !isNear(downbeatsS, one));
+    expect(missed).toEqual([]);
+    const beats = [...every(0.5, 0.5, 20), ...every(0.5, again, again + 14)];
+    expect(beats.filter((t) => !isNear(beatsS, t))).toEqual([]);
+  });
+});
+
 describe('bars', () => {
   it('follow a tempo that rises', () => {
     const timesS = Array.from({ length: 128 }, (_, i) => 0.5 + 0.27 * i - 0.0002 * i * i);

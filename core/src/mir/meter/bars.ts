@@ -2,11 +2,13 @@
  * Bar lines over the whole recording, from the reading of tempo and meter that was chosen: bars of another length where
  * the downbeats clearly move, no bars in free time, and after it the downbeat found anew.
  */
-import { findFreeTime, type TimeSpan } from './free-time';
+import { findFreeTime } from './free-time';
+import { longestStretch, soundingStretches, type TimeSpan } from './stretches';
 import {
   groupedPerTempoBeat,
   middleTempo,
   downbeatEvidence,
+  downbeatPhase,
   readPulse,
   type Grouping,
   type MeterHypothesis,
@@ -96,12 +98,23 @@ function againstReading(evidence: Float32Array, usual: number, phase: number): F
   return evidence.map((value, n) => value - excess[n % usual]);
 }
 
-function meteredSpans(freeTime: readonly TimeSpan[], durationS: number): TimeSpan[] {
+/** Between passages in free time, and from one sounding stretch to the next: a silence is counted with what was before it. */
+function meteredSpans(
+  freeTime: readonly TimeSpan[],
+  stretches: readonly TimeSpan[],
+  durationS: number,
+): TimeSpan[] {
   const edges = [0, ...freeTime.flatMap((f) => [f.startS, f.endS]), durationS + 1];
-  return Array.from({ length: edges.length / 2 }, (_, i) => ({
-    startS: edges[2 * i] - NEAR_S,
-    endS: edges[2 * i + 1] - NEAR_S,
-  }));
+  return Array.from(
+    { length: edges.length / 2 },
+    (_, i) => [edges[2 * i], edges[2 * i + 1]] as const,
+  ).flatMap(([startS, endS]) => {
+    const breaks = stretches
+      .slice(1)
+      .flatMap((s) => (s.startS > startS && s.startS < endS ? [s.startS] : []));
+    const all = [startS, ...breaks, endS];
+    return all.slice(1).map((to, i) => ({ startS: all[i] - NEAR_S, endS: to - NEAR_S }));
+  });
 }
 
 /**
@@ -119,20 +132,27 @@ export function placeBars(
   const usual = pulses * beats;
   const freeTime = findFreeTime(strums, pulse, durationS);
   const heard = downbeatEvidence(readPulse(pulse, strums, strength), weights);
-  // Without free time the reading has already weighed where the downbeats are over the whole song.
+  // Without free time the reading has already weighed where the downbeats are over all that it was read in.
+  const stretches = soundingStretches(strength);
+  const readIn = stretches.length > 1 ? longestStretch(stretches) : null;
   const isWholeReading = freeTime.length === 0;
-  const evidence = isWholeReading ? againstReading(heard, usual, phase) : heard;
   const beatsS: number[] = [];
   const downbeatsS: number[] = [];
   const beatsPerBar: number[] = [];
-  for (const { startS, endS } of meteredSpans(freeTime, durationS)) {
+  for (const { startS, endS } of meteredSpans(freeTime, stretches, durationS)) {
     const from = pulse.timesS.findIndex((t) => t >= startS);
     if (from < 0) continue;
     let to = from;
     while (to < pulse.timesS.length && pulse.timesS[to] < endS) to++;
     if (to - from < usual) continue;
-    const firstPhase = isWholeReading ? phase : null;
-    const downbeats = bestDownbeats(evidence.subarray(from, to), grouping, firstPhase).map((n) => from + n);
+    const isRead = isWholeReading && (readIn === null || (readIn.startS >= startS && readIn.startS < endS));
+    const span = { periodS: pulse.periodS, timesS: pulse.timesS.slice(from, to) };
+    const inside = strums.filter(({ timeS }) => timeS >= startS && timeS < endS);
+    const firstPhase = isRead
+      ? (((phase - from) % usual) + usual) % usual
+      : downbeatPhase(span, inside, strength, grouping, weights);
+    const evidence = againstReading(heard, usual, (from + firstPhase) % usual).subarray(from, to);
+    const downbeats = bestDownbeats(evidence, grouping, firstPhase).map((n) => from + n);
     for (
       let n = downbeats[0] - pulses * Math.floor((downbeats[0] - from) / pulses);
       n < downbeats[0];

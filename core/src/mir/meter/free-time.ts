@@ -6,11 +6,7 @@
 import { fitLine } from '../../units';
 import type { MeterStrum } from './meter';
 import type { Pulse } from './pulse';
-
-export interface TimeSpan {
-  readonly startS: number;
-  readonly endS: number;
-}
+import type { TimeSpan } from './stretches';
 
 const WINDOW_S = 8;
 const STEP_S = 1;

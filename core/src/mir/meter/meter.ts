@@ -9,6 +9,7 @@ import type { OnsetStrength, Region } from '../onsets/onset-strength';
 import { findPulses, pulseCurve, type Pulse } from './pulse';
 import { beatsPerTempoBeat, type Meter } from '../../theory';
 import type { BeatGrid } from '../types';
+import { longestStretch, soundingStretches } from './stretches';
 
 /** Pulses per beat and beats per bar, as they are counted and written. */
 export interface Grouping {
@@ -228,23 +229,56 @@ export function enumerateMeters(
   strums: readonly MeterStrum[],
   durationS: number,
 ): MeterHypothesis[] {
-  return findPulses(strength, durationS).flatMap((pulse) => {
-    const content = readPulse(pulse, strums, strength);
-    const first = strums[0]?.timeS ?? Infinity;
-    const firstStruck = pulse.timesS.findIndex((t) => Math.abs(t - first) < NEAR_S);
+  const stretches = soundingStretches(strength);
+  // Nobody counts through a silence: how a song is counted is read where it sounds for longest.
+  const { startS, endS } = stretches.length > 1 ? longestStretch(stretches) : { startS: 0, endS: durationS };
+  const inside = strums.filter(({ timeS }) => timeS >= startS - NEAR_S && timeS <= endS + NEAR_S);
+  return findPulses(strength, durationS).flatMap((whole) => {
+    const from = Math.max(
+      0,
+      whole.timesS.findIndex((t) => t >= startS - whole.periodS),
+    );
+    const timesS = whole.timesS.slice(from).filter((t) => t <= endS + whole.periodS);
+    const pulse = { ...whole, timesS };
+    const content = readPulse(pulse, inside, strength);
+    const firstStruck = firstStruckOf(pulse, inside);
     return GROUPINGS.flatMap((grouping, index) => {
-      const beatS = pulse.periodS * grouping.pulses * groupedPerTempoBeat(grouping);
-      const tempoBpm = 60 / beatS;
+      const tempoBpm = tempoOf(pulse, grouping);
       if (tempoBpm < SLOWEST_BPM || tempoBpm > FASTEST_BPM) return [];
-      return Array.from({ length: grouping.pulses * grouping.beats }, (_, phase) => ({
-        grouping,
-        pulse,
-        phase,
-        tempoBpm,
+      const bar = grouping.pulses * grouping.beats;
+      return Array.from({ length: bar }, (_, phase) => ({
+        ...{ grouping, tempoBpm, pulse: whole, phase: (from + phase) % bar },
         features: featuresOf(content, grouping, index, phase, tempoBpm, firstStruck),
       }));
     });
   });
+}
+
+const tempoOf = ({ periodS }: Pulse, grouping: Grouping): number =>
+  60 / (periodS * grouping.pulses * groupedPerTempoBeat(grouping));
+
+/** The pulse that the first strum is on; -1 where it is on none. */
+function firstStruckOf({ timesS }: Pulse, strums: readonly MeterStrum[]): number {
+  const first = strums[0]?.timeS ?? Infinity;
+  return timesS.findIndex((t) => Math.abs(t - first) < NEAR_S);
+}
+
+/** Of a part of a song whose pulse and grouping are known: the pulse of it that its first downbeat is on, by all that readings are ranked by. */
+export function downbeatPhase(
+  pulse: Pulse,
+  strums: readonly MeterStrum[],
+  strength: OnsetStrength,
+  grouping: Grouping,
+  weights: MeterWeights,
+): number {
+  const content = readPulse(pulse, strums, strength);
+  const firstStruck = firstStruckOf(pulse, strums);
+  const [index, tempoBpm] = [GROUPINGS.indexOf(grouping), tempoOf(pulse, grouping)];
+  const scores = Array.from({ length: grouping.pulses * grouping.beats }, (_, phase) => {
+    const features = featuresOf(content, grouping, index, phase, tempoBpm, firstStruck);
+    return scoreMeter({ grouping, pulse, phase, tempoBpm, features }, weights);
+  });
+  return scores.indexOf(Math.max(...scores));
 }
 
 /** How much speaks for a downbeat at each pulse against any other beat, in the units of {@link scoreMeter}. */

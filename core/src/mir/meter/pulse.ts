@@ -7,6 +7,7 @@
 import { fitLine } from '../../units';
 import { parabolicPeak } from '../../dsp';
 import type { OnsetStrength } from '../onsets/onset-strength';
+import { soundingStretches } from './stretches';
 
 /** Eighths at 230 bpm, and triplet eighths at 45. */
 const SHORTEST_S = 0.125;
@@ -25,6 +26,8 @@ const TEMPO_MULTIPLES = [2, 4, 8];
 const TEMPO_CHANGE_COST = 0.15;
 /** A tempo that moves by less over the song is followed from its one period, which is measured more exactly. */
 const TEMPO_MOVES = 1.05;
+/** The first attack of a stretch rises from here on. */
+const LEAD_S = 0.1;
 /** Two periods nearer than this are the same. */
 const SAME_PERIOD = 0.03;
 
@@ -203,6 +206,21 @@ export function extendPulse(timesS: readonly number[], durationS: number): numbe
   return times;
 }
 
+/** Chains on both sides of a silence as one: through the silence the pulse is counted on as evenly as it fits. */
+function joined(chains: readonly (readonly number[])[], periodS: number): number[] {
+  const all: number[] = [];
+  for (const chain of chains) {
+    const last = all.at(-1);
+    const [first] = chain;
+    if (last !== undefined && first !== undefined) {
+      const steps = Math.max(1, Math.round((first - last) / periodS));
+      for (let k = 1; k < steps; k++) all.push(last + (k * (first - last)) / steps);
+    }
+    all.push(...chain);
+  }
+  return all;
+}
+
 /** Everything that attacks, as one curve of zero mean and unit variance. */
 export function pulseCurve({ curves }: OnsetStrength): Float32Array {
   const mixed = new Float32Array(curves.body.length);
@@ -216,15 +234,26 @@ export function findPulses(strength: OnsetStrength, durationS: number): Pulse[] 
   if (curves.body.length < 4 * frameRate) return [];
   if (curves.body.reduce((m, v) => Math.max(m, v), 0) <= 0.02) return [];
   const curve = pulseCurve(strength);
+  const sounding = soundingStretches(strength);
+  // From one to the next; what is silent in between is followed with the one before.
+  const stretches = sounding.map(({ startS }, i) => [
+    i === 0 ? 0 : Math.round((startS - LEAD_S) * frameRate),
+    i + 1 < sounding.length ? Math.round((sounding[i].endS + LEAD_S) * frameRate) : curve.length,
+  ]);
   const hop = Math.round(TEMPO_HOP_S * frameRate);
   const slowest = Math.ceil(LONGEST_S * frameRate) * (1 + TEMPO_STEP) ** TEMPO_STEPS;
   const sums = correlationSums(curve, Math.ceil(Math.max(...TEMPO_MULTIPLES) * slowest) + 1, hop);
   return candidatePeriods(sums, curve.length, frameRate).flatMap((period) => {
     const local = localPeriods(sums, hop, period);
     const moves = Math.max(...local) / Math.min(...local) > TEMPO_MOVES;
-    const frames = followPulse(curve, moves ? local : [period], frameRate);
-    if (frames.length < 8) return [];
-    const timesS = smooth(frames.map((n) => n / frameRate));
+    const chains = stretches.map(([from, to]) => {
+      const periods = moves ? local.slice(Math.min(local.length - 1, Math.floor(from / hop))) : [period];
+      return smooth(
+        followPulse(curve.subarray(from, to), periods, frameRate).map((n) => (from + n) / frameRate),
+      );
+    });
+    const timesS = joined(chains, period / frameRate);
+    if (timesS.length < 8) return [];
     return [{ periodS: period / frameRate, timesS: extendPulse(timesS, durationS) }];
   });
 }

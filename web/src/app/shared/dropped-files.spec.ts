@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { droppedFiles } from './dropped-files';
 
 /** As the File and Directory Entries API of the W3C hands a folder over. */
-type Tree = { readonly [name: string]: Tree | null };
+interface Tree {
+  readonly [name: string]: Tree | null;
+}
 
 function entry(name: string, inside: Tree | null, path: string): object {
   const fullPath = `${path}/${name}`;

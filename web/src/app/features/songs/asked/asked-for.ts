@@ -6,7 +6,7 @@ import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import type { SongRequest, SongSummary } from '@wild-needle/contract';
 import { PLAIN_SONG, type Section } from '@wild-needle/core/riff';
-import { SHEET_VERSIONS, type SheetVersion } from '@wild-needle/core/sheet';
+import type { SheetVersion } from '@wild-needle/core/sheet';
 import { Api } from '../../../api/api';
 import { SHELF_KEYS } from '../shelf-keys';
 import { dueWords } from '../row/shelf-words';
@@ -28,6 +28,8 @@ const VERSION_NAMES: Readonly<Record<SheetVersion, string>> = {
   'with-capo': 'with a capo',
   'one-guitar': 'one guitar for both',
 };
+
+const VERSIONS = Object.keys(VERSION_NAMES) as SheetVersion[];
 
 const isCalled = (song: SongSummary, title: string): boolean =>
   song.title.toLowerCase() === title.toLowerCase();
@@ -54,7 +56,7 @@ export class AskedFor {
   readonly changed = output();
   protected readonly keys = SHELF_KEYS;
   protected readonly FORMATS = FORMAT_WORDS;
-  protected readonly VERSIONS = SHEET_VERSIONS.map((version) => ({ version, words: VERSION_NAMES[version] }));
+  protected readonly VERSIONS = VERSIONS.map((version) => ({ version, words: VERSION_NAMES[version] }));
   protected readonly isAdding = signal(false);
   protected readonly problem = signal('');
   private readonly requests = signal<readonly SongRequest[]>([]);
@@ -99,7 +101,7 @@ export class AskedFor {
           wanted: text('wanted'),
           section: text('section'),
           format,
-          version: SHEET_VERSIONS.find((v) => v === text('version')) ?? null,
+          version: VERSIONS.find((v) => v === text('version')) ?? null,
           dueOn: text('dueOn') || null,
           isDone: false,
         }),
