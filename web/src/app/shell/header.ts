@@ -170,6 +170,13 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
     .title {
       min-width: 80px;
     }
+    // All but the artist has room: it is cut before the title is. What else stands in the header is up to 1070 px wide.
+    @media (min-width: 1241px) {
+      .title {
+        flex: none;
+        max-width: calc(100vw - 1070px);
+      }
+    }
     // The artist goes first, then the tuning: the steps and whether it is saved stay.
     @media (max-width: 1240px) {
       .artist {
