@@ -6,11 +6,11 @@ import { join } from 'node:path';
 const ROOT = join(import.meta.dirname, '../..');
 const PATH = join(ROOT, 'docs/accuracy.md');
 
-/** What other benchmarks have written under their headings, to be kept. */
-export function keptSections(headings) {
+/** What other benchmarks have written, to be kept: all sections but those of these headings. */
+export function sectionsBut(headings) {
   const [, ...sections] = readFileSync(PATH, 'utf8').split(/^(?=## )/m);
   return sections
-    .filter((section) => headings.some((heading) => section.startsWith(`## ${heading}\n`)))
+    .filter((section) => !headings.some((heading) => section.startsWith(`## ${heading}\n`)))
     .join('');
 }
 
