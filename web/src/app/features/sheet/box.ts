@@ -19,7 +19,7 @@ const TOP = 12;
       @if (box().fromFret === 1) {
         <path class="nut" [attr.d]="'M' + LEFT + ' ' + TOP + 'h' + (width() - LEFT - 4)" />
       } @else {
-        <text x="0" [attr.y]="TOP + 10">{{ box().fromFret }}</text>
+        <text class="fret" [attr.x]="LEFT - 5" [attr.y]="TOP + 10">{{ box().fromFret }}</text>
       }
       @for (dot of dots(); track dot.x) {
         <circle r="4.2" [attr.cx]="dot.x" [attr.cy]="dot.y" />
@@ -67,6 +67,13 @@ const TOP = 12;
     text {
       font: 500 11px var(--mono);
       fill: var(--ink);
+    }
+    // Two digits stand beside the dot on the lowest string, not under it.
+    svg {
+      overflow: visible;
+    }
+    .fret {
+      text-anchor: end;
     }
     .finger {
       font-size: 9px;

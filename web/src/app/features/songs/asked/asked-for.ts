@@ -71,6 +71,7 @@ export class AskedFor {
 
   /** Of the song that is named in the form. */
   protected readonly sections = signal<readonly Section[]>([]);
+  private named: string | null = null;
 
   constructor() {
     void this.load();
@@ -113,7 +114,16 @@ export class AskedFor {
   /** A part of the song may be asked for once it is known which song. */
   protected async songNamed(title: string): Promise<void> {
     const song = this.songs().find((s) => isCalled(s, title.trim()));
-    this.sections.set(song ? (await firstValueFrom(this.api.openSong(song.id))).document.sections : []);
+    this.named = song?.id ?? null;
+    this.sections.set([]);
+    if (!song) return;
+    try {
+      const { document } = await firstValueFrom(this.api.openSong(song.id));
+      // Another one may be named by now.
+      if (this.named === song.id) this.sections.set(document.sections);
+    } catch {
+      // The whole song can be asked for all the same.
+    }
   }
 
   protected async tick(

@@ -14,15 +14,13 @@ import { MatButton } from '@angular/material/button';
 import { firstValueFrom } from 'rxjs';
 import type { SongSummary, Take } from '@wild-needle/contract';
 import { TEXT_LIMITS } from '@wild-needle/core/riff';
+import { minutes } from '@wild-needle/core/units';
 import { Api } from '../../../api/api';
 import { TakeRecorder } from '../../../input/take-recorder';
 import { dayOf } from '../../../shared/words';
 
 /** A take that another window records is asked about again. */
 const AGAIN_MS = 3000;
-
-export const mmss = (seconds: number): string =>
-  `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 
 @Component({
   selector: 'wn-kept-takes',
@@ -128,7 +126,7 @@ export class KeptTakes {
   }
 
   protected length(take: Take): string {
-    return mmss(take.seconds);
+    return minutes(Math.floor(take.seconds));
   }
 
   protected when(take: Take): string {

@@ -5,10 +5,11 @@ import { MatCheckbox } from '@angular/material/checkbox';
 import { MatMenuModule } from '@angular/material/menu';
 import { scaleLinear } from 'd3-scale';
 import type { SongSummary } from '@wild-needle/contract';
+import { minutes } from '@wild-needle/core/units';
 import { INPUT_CHANNELS } from '../../../input/audio-input';
 import { TakeRecorder } from '../../../input/take-recorder';
 import { SHELF_KEYS } from '../shelf-keys';
-import { KeptTakes, mmss } from './kept-takes';
+import { KeptTakes } from './kept-takes';
 
 const WEDGE = { width: 190, height: 22 };
 /** What the wedge shows, dB under full scale, and from where on it is amber. */
@@ -206,7 +207,7 @@ export class RecordTake {
         off: 'Record a take',
         armed: 'Record',
         counting: 'Counting in',
-        recording: `Stop, ${mmss(this.recorder.seconds())}`,
+        recording: `Stop, ${minutes(Math.floor(this.recorder.seconds()))}`,
         ending: 'Keeping it …',
       })[this.recorder.status()],
   );
