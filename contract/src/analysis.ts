@@ -43,6 +43,8 @@ const sectionSchema = z.preprocess(
     startBar: z.int(),
     barsPerPass: z.int(),
     passes: z.int(),
+    cutBars: z.int().min(0).default(0),
+    returns: z.boolean().default(true),
     startProbability: z.number().min(0).max(1).default(1),
     orElseBars: z.int().nullable().default(null),
     likeRiff: z.number().min(0).max(1).nullable().default(null),
@@ -97,6 +99,7 @@ const schema = z.object({
   key: keySchema.nullable(),
   tuning: tuningSchema.extend({ candidates: z.array(tuningCandidateSchema) }),
   sections: z.array(sectionSchema),
+  sameAsBar: z.array(z.int()).default([]),
   strums: z.array(strumSchema),
   strokes: z
     .array(z.object({ timeS: z.number(), ring: z.number(), palmMute: z.number(), dead: z.number() }))

@@ -26,7 +26,7 @@ import { chooseQuarterToneSide } from './quarter-tone';
 import { aboveLowestString } from './inverted-fifths';
 
 /** Raise when results change; stored with every analysis. */
-export const ALGORITHM_VERSION = 'networks-8';
+export const ALGORITHM_VERSION = 'networks-9';
 
 export interface RankedVoicing {
   /** Fret per string, lowest string first, null = not played; frets count from the capo. */
@@ -96,6 +96,8 @@ export interface Analysis {
   readonly key: Key | null;
   readonly tuning: Tuning & { readonly candidates: readonly TuningWithScore[] };
   readonly sections: readonly DescribedSection[];
+  /** For each downbeat the earliest bar that its bar is the same as, itself where it is the first or alone; empty in old analyses. */
+  readonly sameAsBar: readonly number[];
   readonly strums: readonly AnalysedStrum[];
   /** Every instant at which something may have been struck, and how; empty in old analyses. */
   readonly strokes: readonly AnalysedStroke[];
@@ -193,6 +195,7 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
         .map(({ tuning: one, score, cost: _, ...reasons }) => ({ ...one, score, reasons })),
     },
     sections,
+    sameAsBar: heard.sameAsBar,
     strums: describe(heard.strums),
     strokes: heard.strokes.map(describeStroke),
     guitars: heard.guitars.map(({ side, strums }) => ({ side, strums: describe(strums) })),

@@ -33,6 +33,7 @@ describe('a recording a quarter tone off', () => {
     guitars: [],
     key: null,
     sections: [],
+    sameAsBar: [],
   });
 
   it('is written where a usual tuning plays it on its open string', () => {

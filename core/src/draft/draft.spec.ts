@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { AnalysedStrum, Analysis } from '../analysis';
 import { soundingNotes, STANDARD_TUNING } from '../guitar';
 import { PLAIN_SONG, strumNotes, type SongDocument } from '../riff';
-import { draftInto, gridOf } from './draft';
+import { draftInto, draftPart, gridOf } from './draft';
 
 function heard(timeS: number, root: number, marks: Partial<AnalysedStrum> = {}): AnalysedStrum {
   return {
@@ -41,6 +41,7 @@ const ANALYSIS: Analysis = {
   downbeatsS: [1, 3, 5, 7, 9],
   beatsPerBar: [4, 4, 4, 4, 1],
   freeTime: [],
+  sameAsBar: [0, 1, 0, 1, 4],
   strokes: [],
   guitars: [],
   doubts: [],
@@ -55,6 +56,8 @@ const ANALYSIS: Analysis = {
       startBar: 0,
       barsPerPass: 2,
       passes: 2,
+      cutBars: 0,
+      returns: true,
       startProbability: 1,
       orElseBars: null,
       likeRiff: null,
@@ -112,6 +115,52 @@ describe('draft', () => {
       { string: 5, fret: 2 },
     ]);
     expect(sections).toMatchObject([{ startBar: 0, passes: 2, transpose: 0 }]);
+  });
+
+  it('writes the riff from whole passes where the first part leaves its end out', () => {
+    const [section] = ANALYSIS.sections;
+    const { riffs, sections } = drafted({
+      ...ANALYSIS,
+      sections: [
+        { ...section, endS: 3, passes: 1, cutBars: 1 },
+        { ...section, startS: 3, endS: 7, startBar: 1, passes: 1 },
+      ],
+    });
+    expect(riffs.map((r) => r.bars.length)).toEqual([2]);
+    expect(sections).toMatchObject([
+      { startBar: 0, passes: 1, cutBars: 1 },
+      { startBar: 1, passes: 1, cutBars: 0 },
+    ]);
+  });
+
+  it('leaves a part without a riff where nothing comes round', () => {
+    const [section] = ANALYSIS.sections;
+    const { riffs, sections } = drafted({
+      ...ANALYSIS,
+      sections: [
+        { ...section, endS: 5, passes: 1 },
+        { ...section, label: 'B', startS: 5, startBar: 2, passes: 1, returns: false },
+      ],
+    });
+    expect(riffs.map((r) => r.letter)).toEqual(['A']);
+    expect(sections[1]).toMatchObject({ riffId: null, startBar: 2, passes: 2 });
+  });
+
+  it('writes such a part down as it was heard when it is asked to', () => {
+    const [section] = ANALYSIS.sections;
+    const song = drafted({
+      ...ANALYSIS,
+      sections: [
+        { ...section, endS: 5, passes: 1 },
+        { ...section, label: 'B', startS: 5, startBar: 2, passes: 1, returns: false },
+      ],
+    });
+    const written = draftPart(song, ANALYSIS.strums, 'section-2', 'riff-new');
+    expect(written.sections[1]).toMatchObject({ riffId: 'riff-new', passes: 1 });
+    expect(written.riffs[1]).toMatchObject({ letter: 'B', bars: [{ beats: 4 }, { beats: 4 }] });
+    expect(written.riffs[1].strums.map((s) => s.startTicks)).toEqual([0, 480, 960, 1920, 3840, 5760, 7200]);
+    expect(draftPart(song, ANALYSIS.strums, 'section-1', 'riff-new')).toBe(song);
+    expect(draftPart(song, ANALYSIS.strums, 'gone', 'riff-new')).toBe(song);
   });
 
   it('lets the passes outvote a chord that was misheard in one of them', () => {

@@ -5,12 +5,14 @@
 import type { AnalysedStrum, Analysis } from '../analysis';
 import type { HeardSection } from '../mir';
 import {
+  addRiff,
   barTimesS,
   isUnit,
   nearestBarLine,
   passesOf,
   PLAIN_RIFF,
   PLAIN_SECTION,
+  sectionBars,
   handFieldsOf,
   type Bar,
   type BeatGrid,
@@ -66,17 +68,27 @@ function writePart(
   );
 }
 
+/** A part in which nothing comes round has no riff: what was heard there is a guess that no other pass bears out. */
 function sectionOf(heard: HeardSection, number: number): Section {
-  return {
+  const plain = {
     ...PLAIN_SECTION,
     id: `section-${number}`,
     // Its riff is said beside it everywhere; the user names verse and chorus.
     name: `Part ${number}`,
-    riffId: `riff-${letterOf(heard)}`,
     startBar: heard.startBar,
+  };
+  if (!heard.returns) return { ...plain, riffId: null, passes: barsOf(heard), transpose: 0 };
+  return {
+    ...plain,
+    riffId: `riff-${letterOf(heard)}`,
     passes: heard.passes,
+    cutBars: heard.cutBars,
     transpose: heard.transposeOf?.semitones ?? 0,
   };
+}
+
+function barsOf({ barsPerPass, passes, cutBars }: HeardSection): number {
+  return barsPerPass * passes - cutBars;
 }
 
 function letterOf({ label, transposeOf }: HeardSection): string {
@@ -95,9 +107,12 @@ function onGrid(sections: readonly HeardSection[], heard: BeatGrid, grid: BeatGr
   const barAt = (bar: number): number => nearestBarLine(grid, times[Math.min(bar, times.length - 1)]);
   return sections.flatMap((section) => {
     const startBar = barAt(section.startBar);
-    const bars = barAt(section.startBar + section.barsPerPass * section.passes) - startBar;
-    const barsPerPass = Math.round(bars / section.passes);
-    return barsPerPass > 0 ? [{ ...section, startBar, barsPerPass }] : [];
+    const bars = barAt(section.startBar + barsOf(section)) - startBar;
+    const barsPerPass = Math.round((bars * section.barsPerPass) / barsOf(section));
+    const cutBars = barsPerPass * section.passes - bars;
+    // What does not come out even is as long as whole passes of it.
+    const isEven = cutBars >= 0 && cutBars < barsPerPass;
+    return barsPerPass > 0 ? [{ ...section, startBar, barsPerPass, cutBars: isEven ? cutBars : 0 }] : [];
   });
 }
 
@@ -132,9 +147,12 @@ export function draftInto(document: SongDocument, analysis: Analysis): Draft {
   const sections: Section[] = [];
   for (const section of heardSections) {
     const letter = letterOf(section);
-    if (!riffs.some((r) => r.letter === letter)) {
-      const bars = empty.grid.bars.slice(section.startBar, section.startBar + section.barsPerPass);
-      if (bars.length < section.barsPerPass) continue;
+    if (section.returns && !riffs.some((r) => r.letter === letter)) {
+      // A part that leaves the end of its riff out may come before one that plays it.
+      const { startBar, barsPerPass } =
+        heardSections.find((s) => letterOf(s) === letter && (s.passes > 1 || s.cutBars === 0)) ?? section;
+      const bars = empty.grid.bars.slice(startBar, startBar + barsPerPass);
+      if (bars.length < barsPerPass) continue;
       const id = `riff-${letter}`;
       const riff: Riff = {
         ...PLAIN_RIFF,
@@ -156,4 +174,30 @@ export function draftInto(document: SongDocument, analysis: Analysis): Draft {
     sections.push(sectionOf(section, sections.length + 1));
   }
   return { document: { ...empty, riffs, sections }, kept };
+}
+
+/**
+ * A part that has no riff, written down as it was heard: one riff as long as the part. The same document where the part is gone, has a riff, or there is
+ * no room for another.
+ */
+export function draftPart(
+  document: SongDocument,
+  strums: readonly AnalysedStrum[],
+  sectionId: string,
+  riffId: string,
+): SongDocument {
+  const section = document.sections.find((s) => s.id === sectionId);
+  if (section?.riffId !== null) return document;
+  const bars = document.grid.bars.slice(section.startBar, section.startBar + sectionBars(document, section));
+  const withRiff = addRiff(document, riffId, bars.length);
+  const riff = withRiff.riffs.find((r) => r.id === riffId);
+  if (!riff) return document;
+  const ofPart: Riff = { ...riff, bars: bars.map(({ beats, unit }) => ({ beats, unit })) };
+  const played: Section = { ...section, riffId, passes: 1 };
+  const written = { ...ofPart, strums: writePart(ofPart, [played], strums, document, riffId) };
+  return {
+    ...withRiff,
+    riffs: withRiff.riffs.map((r) => (r === riff ? written : r)),
+    sections: withRiff.sections.map((s) => (s === section ? played : s)),
+  };
 }

@@ -7,7 +7,7 @@ export {
   placesOfStrum,
 } from './answer-place';
 export type { AskedPlace, HeardThere, Instead } from './answer-place';
-export { draftInto } from './draft';
+export { draftInto, draftPart } from './draft';
 export type { Draft } from './draft';
 export { confirmedIn } from './confirmed';
 export { strokesOfPass, strumsOfPass } from './place';

@@ -101,6 +101,16 @@ describe('rankTunings', () => {
     expect(rankTunings(riff.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
   });
 
+  // Common practice: a capo is put where the open chords are wanted.
+  it('proposes a capo where chords stand on all low open strings with it, and only there', () => {
+    const power = (bass: number): number[] => [bass, bass + 7];
+    const onFirstFret = [41, 41, 46, 41, 51, 46, 44, 41, 46, 41, 48, 51].map(power);
+    expect(rankTunings(onFirstFret.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 1 });
+    // F# and A, the open string, in turn: no capo is behind an open A.
+    const across = [42, 42, 45, 42, 45, 50, 45, 42, 45, 47].map(power);
+    expect(rankTunings(across.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
+  });
+
   it('gives probabilities, and nothing for silence', () => {
     const ranked = rankTunings([ringing([40, 47])]);
     expect(ranked.reduce((sum, c) => sum + c.score, 0)).toBeCloseTo(1, 6);

@@ -8,7 +8,7 @@ import { estimateKey, estimateSectionKeys } from './chords/key-estimate';
 import { NOTHING_CONFIRMED, type Confirmed } from './confirmed';
 import { barContents } from './form/bar-contents';
 import { computeBarChroma } from './form/bar-chroma';
-import { findSections } from './form/form';
+import { findForm } from './form/form';
 import { groupRepetitions } from './form/repetition-groups';
 import { createStrumHearing, type HeardStrums, type StrokeCandidate, type StrumHearing } from './hear-strums';
 import type { KnownForm } from './read-chords';
@@ -47,6 +47,8 @@ export interface Heard {
   readonly guitars: readonly HeardGuitar[];
   readonly key: KeyEstimate | null;
   readonly sections: readonly DescribedSection[];
+  /** For each bar the earliest that it is the same as, whatever riff they stand in; itself where it is the first or alone. */
+  readonly sameAsBar: readonly number[];
 }
 
 /** What is being done, in words for the screen, and the share of the whole, 0 to 1. */
@@ -125,6 +127,7 @@ export function hearSong(
       strums,
       key: estimateKey(strums),
       sections: [],
+      sameAsBar: [],
       hearing,
       known: null,
       heardStrums: first,
@@ -139,7 +142,7 @@ export function hearSong(
   const inBars = (some: readonly HeardStrum[]): HeardStrum[] =>
     some.filter(({ timeS }) => !grid.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS));
   const chroma = computeBarChroma(midSide.mid, sampleRate, offsetCents, downbeatsS, durationS);
-  const drafted = findSections(inBars(first.strums), downbeatsS, durationS, hearing.strength, chroma);
+  const drafted = findForm(inBars(first.strums), downbeatsS, durationS, hearing.strength, chroma);
   const bars = barContents(first.strums, downbeatsS, durationS);
   const known: KnownForm = {
     beatsS: grid.beatsS,
@@ -147,7 +150,7 @@ export function hearSong(
   };
   const heardStrums = hearing.hear(known);
   const { strums } = heardStrums;
-  const sections = findSections(inBars(strums), downbeatsS, durationS, hearing.strength, chroma);
+  const { sections, sameAsBar } = findForm(inBars(strums), downbeatsS, durationS, hearing.strength, chroma);
   const keys = estimateSectionKeys(strums, sections);
   return {
     durationS,
@@ -157,6 +160,7 @@ export function hearSong(
     strums,
     key: estimateKey(strums),
     sections: sections.map((section, s) => ({ ...section, key: keys[s] })),
+    sameAsBar,
     hearing,
     known,
     heardStrums,

@@ -25,6 +25,8 @@ export interface HeardBefore {
   readonly strums: readonly HeardStrum[];
   readonly strokes: readonly StrokeCandidate[];
   readonly sections: readonly HeardSection[];
+  /** Empty in analyses of before. */
+  readonly sameAsBar: readonly number[];
   readonly beatsS: readonly number[];
   readonly downbeatsS: readonly number[];
 }
@@ -52,13 +54,13 @@ export function askableOf({ durationS, strums, heardStrums, hearing, known }: So
 }
 
 export function resumeHearing(signal: StereoSignal, before: HeardBefore): AskableSong {
-  const { durationS, referenceCents, strums, strokes, sections, beatsS, downbeatsS } = before;
+  const { durationS, referenceCents, strums, strokes, beatsS, downbeatsS } = before;
   const chords = createChordReading(splitStereo(signal), signal.sampleRate, referenceCents);
   const bars = barContents(strums, downbeatsS, durationS);
   const known: KnownForm | null =
     downbeatsS.length === 0
       ? null
-      : { beatsS, repetitionsOf: (timesS) => groupRepetitions(timesS, sections, downbeatsS, bars) };
+      : { beatsS, repetitionsOf: (timesS) => groupRepetitions(timesS, before, downbeatsS, bars) };
   const timesS = strokes.map((s) => s.timeS);
   const kinds = strokes.map((s) => s.stroke);
   return {

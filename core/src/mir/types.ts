@@ -93,7 +93,7 @@ export interface KeyEstimate {
   readonly confidence: number;
 }
 
-/** A part of the song that plays one riff a whole number of times. */
+/** A part of the song that plays one riff a number of times, the last time perhaps without its end. */
 export interface HeardSection {
   readonly startS: number;
   readonly endS: number;
@@ -104,6 +104,10 @@ export interface HeardSection {
   readonly startBar: number;
   readonly barsPerPass: number;
   readonly passes: number;
+  /** Bars that the last pass lacks at its end. */
+  readonly cutBars: number;
+  /** False where nothing comes round and little was heard clearly: no riff, see `form/lone-parts.ts`. */
+  readonly returns: boolean;
   /** Probability that something new begins at this start, 0 to 1. */
   readonly startProbability: number;
   /** Where it may begin instead, in bars from there; null where no other place is likely. */

@@ -1,7 +1,7 @@
 /** The spectra of each strum, through the chord networks; a strum that was read already is not read again. */
 import { createChordEnsemble, type ChordEnsembleWeights } from './chord-ensemble';
 import type { ChordEvidence } from './chord-network';
-import { AFTER_ONSET_S, createChordSpectrum, SPECTRUM_SIZE } from './chord-spectrum';
+import { AFTER_ONSET_S, createChordSpectrum, SPECTRUM_SIZE, STEADY } from './chord-spectrum';
 import type { MidSide, StrumSpan } from '../types';
 
 /** A chord is read until just before the next strum. */
@@ -13,7 +13,7 @@ export function createEvidence(
   offsetCents: number,
   weights: ChordEnsembleWeights,
 ): (span: StrumSpan) => ChordEvidence {
-  const extract = createChordSpectrum(sampleRate);
+  const extract = createChordSpectrum(sampleRate, STEADY);
   const network = createChordEnsemble(weights);
   const midSpectrum = new Float32Array(SPECTRUM_SIZE);
   const sideSpectrum = new Float32Array(SPECTRUM_SIZE);

@@ -27,24 +27,63 @@ export type ChordSpectrum = (
   out: Float32Array,
 ) => void;
 
-/** Reads at most {@link SPECTRUM_SECONDS} from `startSample`; `offsetCents` is the recording's reference offset. */
-export function createChordSpectrum(sampleRate: number): ChordSpectrum {
+/** Read once, as the networks have learned it. */
+const AS_LEARNED: readonly number[] = [0];
+/**
+ * A partial at the edge of two places falls into one or the other by a hair, and a copy of the recording, faster or through a codec, has it in the other. Read
+ * with the axis moved up to half a place down and up, and averaged, it is in both (docs/experiments.md, "Steady answers").
+ */
+export const STEADY: readonly number[] = [-16, -8, 0, 8, 16];
+
+/**
+ * Reads at most {@link SPECTRUM_SECONDS} from `startSample`; `offsetCents` is the recording's reference offset. `movedCents`: the mean of the axis
+ * moved by each of them.
+ */
+export function createChordSpectrum(
+  sampleRate: number,
+  movedCents: readonly number[] = AS_LEARNED,
+): ChordSpectrum {
   const analyser = spectrumAnalyserOf(FFT_SIZE);
   const magnitudes = new Float32Array(analyser.bins);
-  const raw = new Float32Array(SPECTRUM_SIZE);
-  const squares = new Float64Array(SPECTRUM_SIZE + 1);
-  const binHz = sampleRate / FFT_SIZE;
-  /** FFT bins between the places of the semitone axis, for the offset they were made for. */
-  const edges = new Int32Array(SPECTRUM_SIZE + 1);
-  let edgesOffset = NaN;
+  const placed = movedCents.map((moved) => createAxis(analyser.bins, sampleRate / FFT_SIZE, moved));
+  const one = new Float32Array(SPECTRUM_SIZE);
   return (samples, startSample, endSample, offsetCents, out) => {
     const length = Math.min(endSample - startSample, Math.round(SPECTRUM_SECONDS * sampleRate));
     analyser.magnitudes(samples, startSample, magnitudes, Math.max(64, length));
+    placed[0](magnitudes, offsetCents, out);
+    if (placed.length === 1) return;
+    for (const place of placed.slice(1)) {
+      place(magnitudes, offsetCents, one);
+      for (let i = 0; i < SPECTRUM_SIZE; i++) out[i] += one[i];
+    }
+    toUnitLength(out);
+  };
+}
+
+function toUnitLength(spectrum: Float32Array): void {
+  let power = 0;
+  for (let i = 0; i < SPECTRUM_SIZE; i++) power += spectrum[i] * spectrum[i];
+  const norm = Math.sqrt(power) || 1;
+  for (let i = 0; i < SPECTRUM_SIZE; i++) spectrum[i] /= norm;
+}
+
+/** Magnitudes of a Fourier transform on the semitone axis, whitened and of unit length. */
+function createAxis(
+  bins: number,
+  binHz: number,
+  movedCents: number,
+): (magnitudes: Float32Array, offsetCents: number, out: Float32Array) => void {
+  const raw = new Float32Array(SPECTRUM_SIZE);
+  const squares = new Float64Array(SPECTRUM_SIZE + 1);
+  /** FFT bins between the places of the semitone axis, for the offset they were made for. */
+  const edges = new Int32Array(SPECTRUM_SIZE + 1);
+  let edgesOffset = NaN;
+  return (magnitudes, offsetCents, out) => {
     if (offsetCents !== edgesOffset) {
       edgesOffset = offsetCents;
       for (let i = 0; i <= SPECTRUM_SIZE; i++) {
-        const midi = FIRST_MIDI + (i - 0.5) / BINS_PER_SEMITONE + offsetCents / 100;
-        edges[i] = Math.max(1, Math.min(analyser.bins - 1, Math.round(midiToHz(midi) / binHz)));
+        const midi = FIRST_MIDI + (i - 0.5) / BINS_PER_SEMITONE + (offsetCents + movedCents) / 100;
+        edges[i] = Math.max(1, Math.min(bins - 1, Math.round(midiToHz(midi) / binHz)));
       }
     }
     for (let i = 0; i < SPECTRUM_SIZE; i++) {
@@ -63,12 +102,7 @@ export function createChordSpectrum(sampleRate: number): ChordSpectrum {
       out[i] = Math.sqrt(raw[i] / Math.max(local, 0.02 * overall, 1e-9));
       mean += out[i] / SPECTRUM_SIZE;
     }
-    let norm = 0;
-    for (let i = 0; i < SPECTRUM_SIZE; i++) {
-      out[i] -= mean;
-      norm += out[i] * out[i];
-    }
-    norm = Math.sqrt(norm) || 1;
-    for (let i = 0; i < SPECTRUM_SIZE; i++) out[i] /= norm;
+    for (let i = 0; i < SPECTRUM_SIZE; i++) out[i] -= mean;
+    toUnitLength(out);
   };
 }

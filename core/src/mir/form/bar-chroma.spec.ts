@@ -64,7 +64,8 @@ describe('what sounds in a bar', () => {
 
   it('is like nothing where nothing sounds', () => {
     const [one, silent, silentToo] = hear([E_G, [[]], [[]]]);
-    expect(chromaSimilarity(one, silent, 0)).toBe(0);
+    // Its first place still hears the end of the bar before.
+    expect(Math.abs(chromaSimilarity(one, silent, 0))).toBeLessThan(0.05);
     expect(chromaSimilarity(silent, silentToo, 0)).toBe(0);
     for (const bar of hear([[[]], [[]]])) for (const v of bar) expect(v).toBe(0);
   });

@@ -7,14 +7,22 @@
  */
 import { spectrumAnalyserOf } from '../../dsp';
 
-/** Sixteenths of a bar of four. */
-const PLACES = 16;
 const PITCH_CLASSES = 12;
 /** At 22.05 kHz 186 ms, an eighth at 160 bpm, and bins of 5.4 Hz. */
 const WINDOW = 4096;
-/** At the lowest a semitone is hardly two bins wide; over the highest partials say less of the chord. */
+/** At the lowest a semitone is hardly two bins wide. */
 const LOWEST_HZ = 160;
-const HIGHEST_HZ = 2000;
+
+export interface ChromaDetail {
+  /** Places of a bar that are looked at, evenly spaced. */
+  readonly places: number;
+  readonly highestHz: number;
+}
+/**
+ * Thirty-seconds of a bar of four. Up to 4 kHz: partials up there say little of the chord and much of who plays it, so that the same chords under
+ * another lead line are another bar.
+ */
+const DETAIL: ChromaDetail = { places: 32, highestHz: 4000 };
 /** Bins on both sides that a peak is compared with, some 80 Hz. */
 const FLOOR_BINS = 15;
 /** Before the logarithm: 60 dB under a full-scale sine still counts for about one. */
@@ -24,10 +32,10 @@ const GAIN = 1600;
 export type BarChroma = Float32Array;
 
 /** Pitch class of each bin in reach, -1 of others. */
-function binClasses(bins: number, sampleRate: number, offsetCents: number): Int8Array {
+function binClasses(bins: number, sampleRate: number, offsetCents: number, highestHz: number): Int8Array {
   return Int8Array.from({ length: bins }, (_, k) => {
     const hz = (k * sampleRate) / WINDOW;
-    if (hz < LOWEST_HZ || hz > HIGHEST_HZ) return -1;
+    if (hz < LOWEST_HZ || hz > highestHz) return -1;
     const midi = 69 + 12 * Math.log2(hz / 440) - offsetCents / 100;
     return Math.round(midi) % PITCH_CLASSES;
   });
@@ -69,18 +77,19 @@ export function computeBarChroma(
   offsetCents: number,
   downbeatsS: readonly number[],
   durationS: number,
+  { places, highestHz }: ChromaDetail = DETAIL,
 ): BarChroma[] {
   const analyser = spectrumAnalyserOf(WINDOW);
-  const classes = binClasses(analyser.bins, sampleRate, offsetCents);
+  const classes = binClasses(analyser.bins, sampleRate, offsetCents, highestHz);
   const magnitudes = new Float32Array(analyser.bins);
   // Bins that a pitch class takes, and those around them.
   const reach = Math.min(analyser.bins, classes.findLastIndex((c) => c >= 0) + FLOOR_BINS + 1);
   const sums = new Float64Array(reach + 1);
   const bars = downbeatsS.map((startS, b): BarChroma => {
     const lengthS = (downbeatsS[b + 1] ?? durationS) - startS;
-    const bar = new Float32Array(PLACES * PITCH_CLASSES);
-    for (let place = 0; place < PLACES; place++) {
-      const middle = Math.round((startS + ((place + 0.5) / PLACES) * lengthS) * sampleRate);
+    const bar = new Float32Array(places * PITCH_CLASSES);
+    for (let place = 0; place < places; place++) {
+      const middle = Math.round((startS + ((place + 0.5) / places) * lengthS) * sampleRate);
       analyser.magnitudes(samples, middle - WINDOW / 2, magnitudes);
       for (let k = 0; k < reach; k++) {
         magnitudes[k] = Math.log1p(GAIN * magnitudes[k]);
@@ -100,7 +109,10 @@ export function computeBarChroma(
   return bars;
 }
 
-/** How far two bars sound alike when the first is moved up by `shift` semitones: 0 unrelated, 1 the same. */
+/**
+ * How far two bars sound alike when the first is moved up by `shift` semitones: the mean cosine of their places, 1 the same, about 0 unrelated,
+ * under it where one has what the other lacks.
+ */
 export function chromaSimilarity(a: BarChroma, b: BarChroma, shift: number): number {
   const turn = PITCH_CLASSES - shift;
   let sum = 0;
@@ -108,5 +120,5 @@ export function chromaSimilarity(a: BarChroma, b: BarChroma, shift: number): num
     for (let c = 0; c < turn; c++) sum += a[at + c] * b[at + c + shift];
     for (let c = turn; c < PITCH_CLASSES; c++) sum += a[at + c] * b[at + c - turn];
   }
-  return Math.max(0, sum / PLACES);
+  return (sum * PITCH_CLASSES) / a.length;
 }

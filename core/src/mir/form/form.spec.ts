@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { strumOf } from '../test-sounds';
-import type { HeardSection, HeardStrum } from '../types';
-import { findSections, toOnePassLength } from './form';
+import type { HeardStrum } from '../types';
+import { findForm } from './form';
 
 describe('form', () => {
   const bar = (start: number, roots: readonly number[]): HeardStrum[] =>
@@ -13,11 +13,12 @@ describe('form', () => {
   it('finds two riffs, their passes and where they change', () => {
     const plan = [riffA, riffA, riffA, riffA, riffB, riffB, riffB, riffB];
     const strums = plan.flatMap((roots, i) => bar(i * 2, roots));
-    const sections = findSections(strums, downbeats(8), 16);
+    const { sections, sameAsBar } = findForm(strums, downbeats(8), 16);
     expect(sections.map((s) => [s.label, s.startS, s.passes])).toEqual([
       ['A', 0, 4],
       ['B', 8, 4],
     ]);
+    expect(sameAsBar).toEqual([0, 0, 0, 0, 4, 4, 4, 4]);
   });
 
   it('hears a riff that comes back two frets higher', () => {
@@ -31,50 +32,43 @@ describe('form', () => {
       riffA.map((r) => r + 2),
     ];
     const strums = plan.flatMap((roots, i) => bar(i * 2, roots));
-    const sections = findSections(strums, downbeats(7), 14);
+    const { sections } = findForm(strums, downbeats(7), 14);
     expect(sections.at(-1)).toMatchObject({ label: 'A+2', transposeOf: { label: 'A', semitones: 2 } });
   });
 
-  it('gives a riff one length, at whatever height it is played', () => {
-    const section = (label: string, startBar: number, barsPerPass: number, passes: number): HeardSection => ({
-      label,
-      startBar,
-      barsPerPass,
-      passes,
-      startS: 2 * startBar,
-      endS: 2 * (startBar + barsPerPass * passes),
-      transposeOf: label === 'A+2' ? { label: 'A', semitones: 2 } : null,
-      startProbability: 1,
-      orElseBars: null,
-      likeRiff: null,
-    });
-    const passes = (sections: readonly HeardSection[]): unknown =>
-      toOnePassLength(sections).map((s) => [s.label, s.startBar, s.barsPerPass, s.passes]);
-    expect(passes([section('A', 0, 4, 2), section('B', 8, 2, 3), section('A+2', 14, 8, 1)])).toEqual([
-      ['A', 0, 4, 2],
-      ['B', 8, 2, 3],
-      ['A+2', 14, 4, 2],
+  it('hears the last pass that stops half-way, and what plays once and faintly', () => {
+    const riff = [riffA, riffB, [38, 36, 33, 41], [45, 45, 33, 33]];
+    const riffE = [43, 43, 31, 46];
+    const faint = (strums: HeardStrum[]): HeardStrum[] => strums.map((s) => ({ ...s, confidence: 0.3 }));
+    const noise = [50, 41, 48, 39, 35, 44].map((root, i) => [
+      root,
+      root - 5 * (i % 2),
+      30 + 4 * i,
+      52 - 3 * i,
     ]);
-    expect(passes([section('A', 0, 8, 1), section('A', 8, 4, 2)])).toEqual([
-      ['A', 0, 8, 1],
-      ['A', 8, 8, 1],
+    const plan = [...riff, ...riff, ...riff.slice(0, 2), riffE, riffE, riffE, riffE];
+    const strums = [
+      ...plan.flatMap((roots, i) => bar(i * 2, roots)),
+      ...faint(noise.flatMap((roots, i) => bar(28 + i * 2, roots))),
+    ];
+    const { sections } = findForm(strums, downbeats(20), 40);
+    expect(sections.map((s) => [s.startBar, s.barsPerPass * s.passes - s.cutBars, s.returns])).toEqual([
+      [0, 10, true],
+      [10, 4, true],
+      [14, 6, false],
     ]);
-    // Half of it is played: then that half is the riff.
-    expect(passes([section('A', 0, 8, 1), section('A', 8, 4, 1)])).toEqual([
-      ['A', 0, 4, 2],
-      ['A', 8, 4, 1],
-    ]);
+    expect(sections[0]).toMatchObject({ barsPerPass: 4, passes: 3, cutBars: 2, endS: 20 });
   });
 
   it('says nothing about silence', () => {
-    expect(findSections([], downbeats(4), 8)).toEqual([]);
+    expect(findForm([], downbeats(4), 8)).toEqual({ sections: [], sameAsBar: [0, 1, 2, 3] });
   });
 
   it('never says that a section may begin where another one does', () => {
     const riffC = [38, 36, 33, 41];
     const plan = [riffA, riffB, riffC].flatMap((riff) => [riff, riff, riff, riff]);
     const strums = plan.flatMap((roots, i) => bar(i * 2, roots));
-    const sections = findSections(strums, downbeats(plan.length), 2 * plan.length);
+    const { sections } = findForm(strums, downbeats(plan.length), 2 * plan.length);
     const starts = new Set(sections.map((s) => s.startBar));
     expect(starts.size).toBeGreaterThan(1);
     for (const { startBar, orElseBars, startProbability } of sections) {

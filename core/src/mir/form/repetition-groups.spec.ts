@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { groupRepetitions } from './repetition-groups';
+import { groupRepetitions, type KnownSections } from './repetition-groups';
 import type { BarContent } from './bar-contents';
 import { poolStrokes } from '../strokes/stroke-pooling';
 import type { HeardSection, RepetitionGroup } from '../types';
@@ -12,18 +12,31 @@ const SECTION: HeardSection = {
   startBar: 0,
   barsPerPass: 2,
   passes: 2,
+  cutBars: 0,
+  returns: true,
   startProbability: 1,
   orElseBars: null,
   likeRiff: null,
 };
 const DOWNBEATS = [0, 2, 4, 6, 8];
+const known = (sections: readonly HeardSection[]): KnownSections => ({ sections, sameAsBar: [] });
 const members = (timesS: readonly number[], sections: readonly HeardSection[]): (readonly number[])[] =>
-  groupRepetitions(timesS, sections, DOWNBEATS).map((group) => group.members);
+  groupRepetitions(timesS, known(sections), DOWNBEATS).map((group) => group.members);
 
 describe('repeated strums', () => {
+  it('stand in bars that are the same, whatever section these are in', () => {
+    const groups = groupRepetitions(
+      [0, 2, 4, 6],
+      { sections: [SECTION], sameAsBar: [0, 0, 2, 0, 4] },
+      DOWNBEATS,
+    );
+    expect(groups.map((g) => g.members)).toEqual([[0, 1, 3], [1, 0, 3], [2], [3, 0, 1]]);
+    expect(groups[0].passes).toBe(3);
+  });
+
   it('stand at the same place of another pass', () => {
     expect(members([0, 1, 4.02, 5.5], [SECTION])).toEqual([[0, 2], [1], [2, 0], [3]]);
-    expect(groupRepetitions([0], [SECTION], DOWNBEATS)[0].passes).toBe(2);
+    expect(groupRepetitions([0], known([SECTION]), DOWNBEATS)[0].passes).toBe(2);
   });
 
   it('belong to the bar that they come a little early for', () => {
@@ -37,7 +50,7 @@ describe('repeated strums', () => {
     const strum = (rootPc: number): BarContent =>
       [0, 0.5].map((at) => ({ at, bass: 40 + rootPc, rootPc, palmMuted: false }));
     const bars = [strum(0), strum(5), strum(7), strum(5)];
-    const groups = groupRepetitions([0, 2, 4, 6], [SECTION], DOWNBEATS, bars);
+    const groups = groupRepetitions([0, 2, 4, 6], known([SECTION]), DOWNBEATS, bars);
     expect(groups.map((g) => g.members)).toEqual([[0], [1, 3], [2], [3, 1]]);
     expect(groups.map((g) => g.passes)).toEqual([1, 2, 1, 2]);
   });
@@ -55,7 +68,7 @@ describe('repeated strums', () => {
       startBar: 2,
       passes: 1,
     };
-    const groups = groupRepetitions([0, 4, 9], [{ ...SECTION, passes: 1 }, moved], DOWNBEATS);
+    const groups = groupRepetitions([0, 4, 9], known([{ ...SECTION, passes: 1 }, moved]), DOWNBEATS);
     expect(groups.map((g) => g.riff)).toEqual(['A', 'A', '']);
   });
 });

@@ -1,6 +1,6 @@
 /**
- * Groups strums at the same position of repeated passes. A bar that has little in common with the same bar of another pass is left
- * out of its group: the section may begin a bar earlier or later than it was drawn.
+ * Groups strums at the same position of bars that are the same: of repeated passes, within a riff, across riffs. A bar that has little in common with
+ * another is left out of its group: the section may begin a bar earlier or later than it was drawn.
  */
 import { barSimilarity, type BarContent } from './bar-contents';
 import type { HeardSection, RepetitionGroup } from '../types';
@@ -31,23 +31,31 @@ function passesOf(sections: readonly HeardSection[]): PassBars[] {
   );
 }
 
-/** Bars that are the same bar of the same riff, for each bar of the song; a bar outside of all sections is alone. */
+/** What the first hearing has told of the form. */
+export interface KnownSections {
+  readonly sections: readonly HeardSection[];
+  /** For each bar the earliest that it is the same as; empty in analyses of before, where the same bar of the same riff is. */
+  readonly sameAsBar: readonly number[];
+}
+
+/** Bars that are the same, for each bar of the song; a bar outside of all sections is alone. */
 function sameBars(
-  sections: readonly HeardSection[],
+  { sections, sameAsBar }: KnownSections,
   count: number,
   bars: readonly BarContent[] | null,
 ): number[][] {
-  const byPlace = new Map<string, number[]>();
-  for (const { riff, bar, bars: length } of passesOf(sections)) {
-    for (let b = 0; b < length && bar + b < count; b++) {
-      const key = `${riff}/${b}`;
-      byPlace.set(key, [...(byPlace.get(key) ?? []), bar + b]);
+  const groups = new Map<string, number[]>();
+  const add = (key: string, bar: number): void => void groups.set(key, [...(groups.get(key) ?? []), bar]);
+  if (sameAsBar.length > 0) sameAsBar.slice(0, count).forEach((first, bar) => add(String(first), bar));
+  else {
+    for (const { riff, bar, bars: length } of passesOf(sections)) {
+      for (let b = 0; b < length && bar + b < count; b++) add(`${riff}/${b}`, bar + b);
     }
   }
   const same = Array.from({ length: count }, (_, b) => [b]);
   const isSame = (a: number, b: number): boolean =>
     a === b || !bars || barSimilarity(bars[a], bars[b], 0) >= SAME_BAR;
-  for (const group of byPlace.values()) {
+  for (const group of groups.values()) {
     for (const bar of group) same[bar] = group.filter((other) => isSame(bar, other));
   }
   return same;
@@ -60,11 +68,11 @@ function sameBars(
  */
 export function groupRepetitions(
   timesS: readonly number[],
-  sections: readonly HeardSection[],
+  known: KnownSections,
   downbeatsS: readonly number[],
   bars: readonly BarContent[] | null = null,
 ): RepetitionGroup[] {
-  const same = sameBars(sections, downbeatsS.length, bars);
+  const same = sameBars(known, downbeatsS.length, bars);
   const inBar = downbeatsS.map((): number[] => []);
   let bar = -1;
   const places = timesS.map((timeS, k): Place | null => {
@@ -74,8 +82,8 @@ export function groupRepetitions(
     return { bar, atS: timeS - downbeatsS[bar] };
   });
   const riffs = new Array<string>(downbeatsS.length).fill('');
-  for (const { label, transposeOf, startBar, barsPerPass, passes } of sections) {
-    riffs.fill(transposeOf?.label ?? label, startBar, startBar + barsPerPass * passes);
+  for (const { label, transposeOf, startBar, barsPerPass, passes, cutBars } of known.sections) {
+    riffs.fill(transposeOf?.label ?? label, startBar, startBar + barsPerPass * passes - cutBars);
   }
   return places.map((place, k) => {
     if (!place) return { members: [k], passes: 1, riff: '' };

@@ -15,7 +15,7 @@ const NEW_SECTION = 0.75;
 /** Of which a clear change of the onsets pays this much. */
 const NOVELTY_SHARE = 0.6;
 /** Saying which earlier place is meant, and that it is moved. */
-const COPY = 0.2;
+const COPY = 0.3;
 const MOVED = 0.2;
 /** Passes are one, two, four or eight bars long, three and six only in odd songs (common practice in rock). */
 const PASS_LENGTHS = [1, 2, 3, 4, 6, 8];

@@ -1,5 +1,6 @@
 /** What is done to sections, at the needle and by hand; where something can't be done, why is said. */
 import { computed, inject, Injectable, signal } from '@angular/core';
+import { draftPart } from '@wild-needle/core/draft';
 import {
   addPasses,
   addRiff,
@@ -127,6 +128,14 @@ export class SectionEdits {
       const bars = Math.min(NEW_RIFF_BARS, this.rows.chosen()?.bars ?? NEW_RIFF_BARS);
       return confirmStart(setSectionRiff(addRiff(document, riffId, bars), id, riffId), id);
     });
+    this.song.selectRiff(riffId, this.song.sectionId());
+  }
+
+  /** A riff as long as the part, with what was heard in it. */
+  writeAsHeard(): void {
+    const riffId = crypto.randomUUID();
+    const strums = this.song.analysis()?.strums ?? [];
+    this.change((document, id) => confirmStart(draftPart(document, strums, id, riffId), id));
     this.song.selectRiff(riffId, this.song.sectionId());
   }
 

@@ -89,6 +89,8 @@ export class SectionRows {
           otherBar: beginSection(document, section.id, otherBar) === document ? null : otherBar,
           // Came in as a label over bars that nothing was written for: the user says what it is.
           isUnnamed: riff === null && !section.startIsConfirmed,
+          // What was heard there is no riff, but it can be written down.
+          isLone: riff === null && suggested?.returns === false,
           ...checkedWords(checked.get(section.id)),
           facts: [counted(bars, 'bar'), played, likeness].filter((f) => f !== '').join(', '),
         },

@@ -171,9 +171,10 @@ export class Judging {
     const isSamePitch =
       Math.abs(analysis.referenceOffsetCents - document.referenceOffsetCents) < SAME_PITCH_CENTS;
     if (ears !== 'both' || focus !== 'full' || !isSamePitch) return null;
-    const { durationS, referenceOffsetCents, strums, strokes, sections, beatsS, downbeatsS } = analysis;
+    const { durationS, referenceOffsetCents, strums, strokes, sections, sameAsBar, beatsS, downbeatsS } =
+      analysis;
     return {
-      ...{ durationS, strums, sections, beatsS, downbeatsS },
+      ...{ durationS, strums, sections, sameAsBar, beatsS, downbeatsS },
       referenceCents: referenceOffsetCents,
       strokes: strokes.map(({ timeS, ...stroke }) => ({ timeS, stroke })),
     };
