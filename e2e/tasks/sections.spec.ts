@@ -353,3 +353,35 @@ test('a free part stands without a riff, and labels over nothing ask what is pla
   await page.getByRole('button', { name: 'A new riff' }).click();
   await expect(rows.nth(1)).toContainText('D');
 });
+
+test('a part in which nothing comes round is written as it was heard when that is asked for', async ({
+  demoApp,
+  page,
+}) => {
+  // The analysis as it came, but for sections that it takes for no riffs.
+  await page.route('**/api/recordings/*/analysis', async (route) => {
+    const answer = await route.fetch();
+    const analysis = (await answer.json()) as { sections: object[] };
+    const sections = analysis.sections.map((section) => ({ ...section, returns: false }));
+    await route.fulfill({ response: answer, json: { ...analysis, sections } });
+  });
+  await openSections(page, demoApp.url, 'Salt on the Wire');
+  const rows = page.locator('tbody tr');
+  // Bars that nothing is written for.
+  await rows.nth(3).click();
+  await page.keyboard.press('Delete');
+  await page.keyboard.press('Delete');
+  await page.getByLabel('Label track', { exact: true }).setInputFiles({
+    name: 's.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('0.6\t7.8\tWay in\n29.7\t36.9\tSolo\n'),
+  });
+  await expect(rows).toHaveCount(2);
+  const solo = rows.nth(1);
+  await solo.click();
+  await expect(page.getByText('Nothing heard in these bars comes round')).toBeVisible();
+  await page.getByRole('button', { name: 'Write it as heard' }).click();
+  // Only what is written can be checked.
+  await expect(solo).toContainText('0 %');
+  await expect(solo).toContainText('One pass');
+});
