@@ -379,7 +379,7 @@ test('a part in which nothing comes round is written as it was heard when that i
   await expect(rows).toHaveCount(2);
   const solo = rows.nth(1);
   await solo.click();
-  await expect(page.getByText('Nothing heard in these bars comes round')).toBeVisible();
+  await expect(page.getByText('Nothing heard here comes round')).toBeVisible();
   await page.getByRole('button', { name: 'Write it as heard' }).click();
   // Only what is written can be checked.
   await expect(solo).toContainText('0 %');

@@ -7,6 +7,7 @@ import { identifyChord } from '../../theory';
 import type { MidiNote } from '../../units';
 import { withoutBassGuitar } from './bass-guitar';
 import { CHORD_SHAPES } from './chord-shapes.data';
+import { spareFullChords } from './full-chords';
 import { doubtStrings, pullDoubling, STRINGS_LEAST_WRONG } from './octave-doubling';
 import { poolPasses, poolSoundingAlike } from './chord-pooling';
 import { BASS_NOTES, SHAPES, LOWEST_BASS, type ChordEvidence } from './chord-network';
@@ -76,7 +77,7 @@ function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float3
   let top = -Infinity;
   for (let c = 0; c < CLASSES; c++) {
     p[c] += LOG_PRIOR[c % SHAPES];
-    if (prior) p[c] += VOCABULARY_WEIGHT * prior[c];
+    if (prior) p[c] += prior[c];
     if (p[c] > top) top = p[c];
   }
   let sum = 0;
@@ -89,7 +90,8 @@ function posteriorOf(evidence: Float32Array, prior: Float32Array | null): Float3
 function withVocabulary(evidence: readonly Float32Array[], written: ReadonlySet<number>): Float32Array[] {
   let posteriors = evidence.map((e) => posteriorOf(e, null));
   for (let round = 0; round < ROUNDS; round++) {
-    const prior = vocabularyOf(posteriors, written);
+    const prior = vocabularyOf(posteriors, written).map((log) => VOCABULARY_WEIGHT * log);
+    spareFullChords(prior);
     posteriors = evidence.map((e) => posteriorOf(e, prior));
   }
   return posteriors;

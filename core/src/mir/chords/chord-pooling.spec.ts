@@ -8,6 +8,7 @@ const shape = (notes: readonly number[]): number =>
 const SINGLE = shape([0]);
 const FIFTH = shape([0, 7]);
 const WITH_OCTAVE = shape([0, 7, 12]);
+const MAJOR = shape([0, 7, 12, 16, 19]);
 
 type Reading = readonly [bass: number, shape: number, p: number];
 const at = (bass: number, f: number): number => (bass - LOWEST_BASS) * SHAPES + f;
@@ -31,6 +32,31 @@ describe('strums that sound alike', () => {
   it('decide together what is doubtful in one of them', () => {
     expect(oddsOfFifth(strums[2])).toBeLessThan(0);
     expect(oddsOfFifth(poolSoundingAlike(strums, strums, near)[2])).toBeGreaterThan(0);
+  });
+
+  it('do not talk a full chord into the power chord on its root', () => {
+    const major = said([40, MAJOR, 0.7], [40, WITH_OCTAVE, 0.25]);
+    const power = said([40, MAJOR, 0.05], [40, WITH_OCTAVE, 0.9]);
+    const all = [power, power, power, power, major, power, power, power, power];
+    const pooled = poolSoundingAlike(
+      all,
+      all,
+      all.map((_, k) => k / 2),
+    );
+    expect(Array.from(pooled[4])).toEqual(Array.from(major));
+    // One that is in doubt itself is still decided by its like.
+    const doubtful = said([40, MAJOR, 0.5], [40, WITH_OCTAVE, 0.45]);
+    const among = [...all.slice(0, 4), doubtful, ...all.slice(5)];
+    const [before, after] = [
+      doubtful,
+      poolSoundingAlike(
+        among,
+        among,
+        among.map((_, k) => k / 2),
+      )[4],
+    ].map((logs) => logs[at(40, MAJOR)] - logs[at(40, WITH_OCTAVE)]);
+    expect(before).toBeGreaterThan(0);
+    expect(after).toBeLessThan(0);
   });
 
   it('leave alone what sounds otherwise, and what is far away', () => {

@@ -4,6 +4,7 @@
  * counts by how far it agrees with the strum itself (the coefficient of Bhattacharyya 1943): what is doubtful is decided by its
  * like, and a riff that was drawn a bar off can't overrule what is clear.
  */
+import { fullKindOf } from './full-chords';
 import { doublingOdds, setDoublingOdds } from './octave-doubling';
 
 /** Probabilities under the square of it change no agreement. */
@@ -73,7 +74,8 @@ export function poolPasses(
 
 /**
  * `evidence` with that of the strums nearby that sound alike, by what each has `said` itself. On how many strings a power chord is
- * played nobody else is asked: two riffs may differ in nothing else (see `octave-doubling.ts`). `timesS` ascends.
+ * played nobody else is asked: two riffs may differ in nothing else (see `octave-doubling.ts`). What is heard as a full chord is not asked of power chords, nor they of
+ * it (`full-chords.ts`). `timesS` ascends.
  */
 export function poolSoundingAlike(
   evidence: readonly Float32Array[],
@@ -81,12 +83,13 @@ export function poolSoundingAlike(
   timesS: readonly number[],
 ): Float32Array[] {
   const roots = said.map(rootsOf);
+  const kinds = said.map(fullKindOf);
   let first = 0;
   return evidence.map((own, k) => {
     while (timesS[first] < timesS[k] - NEARBY_S) first++;
     const pool = new Pool(own.slice());
     for (let other = first; other < timesS.length && timesS[other] <= timesS[k] + NEARBY_S; other++) {
-      if (other === k) continue;
+      if (other === k || kinds[other] !== kinds[k]) continue;
       const agreed = agreement(roots[k], roots[other]);
       const weight = agreed < ALIKE_FROM ? 0 : ALIKE_WEIGHT * agreed ** ALIKE_POWER;
       if (weight >= LEAST_WEIGHT) pool.add(said[other], weight);

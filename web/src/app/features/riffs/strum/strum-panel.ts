@@ -36,6 +36,10 @@ const NOT_HEARD = 0.3;
 /** Notes that sound without being written are listed from here on. */
 const EXTRA = 0.6;
 
+/** From here on the root is sure, and what stands on it is open where that is less sure by so much. */
+const SURE_ROOT = 0.75;
+const OPEN_KIND = 0.2;
+
 @Component({
   selector: 'wn-strum-panel',
   imports: [
@@ -322,9 +326,11 @@ export class StrumPanel {
     const { strum } = this.shown();
     if (!strum || strum.trust === 'checked') return '';
     const sure = this.view.surenessOf(strum.id);
-    return sure === null
-      ? 'Not heard in this section'
-      : `From the recording, ${Math.round(100 * sure)} % sure`;
+    if (sure === null) return 'Not heard in this section';
+    const [chord, root] = [sure.chord, sure.root].map((p) => `${Math.round(100 * p)} %`);
+    return sure.root >= SURE_ROOT && sure.root - sure.chord >= OPEN_KIND
+      ? `${chord} sure of the chord, ${root} of its root`
+      : `From the recording, ${chord} sure`;
   });
   /** What the chosen strum carries. */
   protected readonly markedWords = computed(() => {

@@ -4,6 +4,7 @@
  */
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { rootProbability } from '@wild-needle/core/analysis';
 import type { Verdict } from '@wild-needle/core/draft';
 import { MAX_FRET, STANDARD_TUNING } from '@wild-needle/core/guitar';
 import {
@@ -17,6 +18,7 @@ import {
   type Strum,
 } from '@wild-needle/core/riff';
 import { spellingKey } from '@wild-needle/core/theory';
+import { mean } from 'd3-array';
 import { Player } from '../../../transport/player';
 import { EnvelopeStore } from '../../../recording/envelope.store';
 import { HeardPasses, type HeardPass } from '../../../open-song/heard-passes';
@@ -194,13 +196,15 @@ export class RiffView {
     return all.length === 1 ? 'This riff comes once: there is no other pass to hold it against.' : '';
   });
 
-  /** How sure the recording is of a written strum, over the passes that have it, 0 to 1; null where none has. */
-  surenessOf(strumId: string): number | null {
-    const confidences = this.heardPasses().flatMap(({ comparison, strokes }) => {
+  /** How sure the recording is of a written strum and of its root, over the passes that have it, 0 to 1; null where none has. */
+  surenessOf(strumId: string): { readonly chord: number; readonly root: number } | null {
+    const heard = this.heardPasses().flatMap(({ comparison, heard: strums }) => {
       const at = comparison.verdicts.find((v) => v.strumId === strumId)?.heard;
-      return at === null || at === undefined ? [] : [strokes[at].confidence];
+      return at === null || at === undefined ? [] : [strums[at]];
     });
-    return confidences.length === 0 ? null : confidences.reduce((sum, c) => sum + c, 0) / confidences.length;
+    const chord = mean(heard, (strum) => strum.confidence);
+    const root = mean(heard, rootProbability);
+    return chord === undefined || root === undefined ? null : { chord, root };
   }
 
   readonly passes = computed((): PassView[] => {
