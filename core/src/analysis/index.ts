@@ -1,4 +1,3 @@
 export { ALGORITHM_VERSION, analyse } from './analyse';
 export type { AnalysedStrum, AnalyseOptions, Analysis, RankedVoicing } from './analyse';
 export type { Doubt } from './doubts';
-export { rootProbability } from './root-probability';

@@ -15,6 +15,7 @@ export type { HeardStroke } from './place';
 export { strumsAsHeard } from './write';
 export { asHeard, canTake, suggestionsFor, takeSuggestion } from './heard-again';
 export type { Suggestion } from './heard-again';
+export { rootProbability } from './root-probability';
 export { comparePass, isNotable, ownDifferences, sharedDifferences } from './compare';
 export type { Difference, PassComparison, StrumVerdict, Verdict } from './compare';
 export { variationOfPass } from './variation-of-pass';

@@ -4,8 +4,7 @@
  */
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
-import { rootProbability } from '@wild-needle/core/analysis';
-import type { Verdict } from '@wild-needle/core/draft';
+import { rootProbability, type Verdict } from '@wild-needle/core/draft';
 import { MAX_FRET, STANDARD_TUNING } from '@wild-needle/core/guitar';
 import {
   barStartsTicks,
