@@ -8,9 +8,23 @@ const SAME_RIFF = 0.6;
 /** A moved riff is an extra assumption and must fit clearly better than a new one. */
 const MOVED_DISADVANTAGE = 0.1;
 const SEMITONES = 12;
+/** Moved riffs are looked for this many bars away: a song moves one within it, and in long recordings all twelve heights of all pairs would cost their square. */
+const FARTHEST_MOVED = 160;
+
+/** Passes of a segment that are compared, evenly spaced: more say hardly more, and their pairs would cost their square. */
+const COMPARED_PASSES = 2;
+
+/** First bars of the passes that speak for a segment. */
+function spokenFor({ start, barsPerPass, passes }: Segment): number[] {
+  const count = Math.min(passes, COMPARED_PASSES);
+  return Array.from(
+    { length: count },
+    (_, i) => start + barsPerPass * Math.round((i * (passes - 1)) / Math.max(1, count - 1)),
+  );
+}
 
 /**
- * How far two segments play the same when the first is moved, 0 to 1: the mean over the same bars of all passes. Passes of 2 and of 4 bars are compared over 2;
+ * How far two segments play the same when the first is moved, 0 to 1: the mean over the same bars of their passes. Passes of 2 and of 4 bars are compared over 2;
  * where one length is no multiple of the other it is another riff.
  */
 export function segmentLikeness(
@@ -22,10 +36,14 @@ export function segmentLikeness(
   const [short, long] = [earlier.barsPerPass, later.barsPerPass].sort((a, b) => a - b);
   if (long % short !== 0) return 0;
   let [sum, pairs] = [0, 0];
-  for (let a = 0; a < earlier.barsPerPass * earlier.passes; a++) {
-    for (let b = a % short; b < later.barsPerPass * later.passes; b += short) {
-      sum += likeness(earlier.start + a, later.start + b, shift);
-      pairs++;
+  for (const one of spokenFor(earlier)) {
+    for (const other of spokenFor(later)) {
+      for (let a = 0; a < earlier.barsPerPass; a++) {
+        for (let b = a % short; b < later.barsPerPass; b += short) {
+          sum += likeness(one + a, other + b, shift);
+          pairs++;
+        }
+      }
     }
   }
   return sum / pairs;
@@ -35,7 +53,10 @@ export function segmentLikeness(
 export function findSameRiffs(likeness: BarLikeness, segments: readonly Segment[]): Linked[] {
   return linkByAverage({
     weights: segments.map((s) => s.passes),
-    likeness: (a, b, shift) => segmentLikeness(likeness, segments[a], segments[b], shift),
+    likeness: (a, b, shift) =>
+      shift !== 0 && segments[b].start - segments[a].start > FARTHEST_MOVED
+        ? 0
+        : segmentLikeness(likeness, segments[a], segments[b], shift),
     steps: SEMITONES,
     atLeast: SAME_RIFF,
     movedCosts: MOVED_DISADVANTAGE,
