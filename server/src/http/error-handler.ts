@@ -1,5 +1,5 @@
 /** The one place that turns errors into answers, the same in every environment. */
-import type { ErrorRequestHandler } from 'express';
+import type { ErrorRequestHandler, Request } from 'express';
 import { AudioProblem } from '../audio/audio-problem';
 import { ToolFailure } from '../audio/run-tool';
 import { isDiskFull, isOutage } from '../db/outage';
@@ -7,7 +7,8 @@ import { HttpError } from './errors';
 import { forLog } from './for-log';
 
 const AUDIO_STATUS = 422;
-const DRAINED_BYTES = 1_000_000;
+/** A body that nobody wants any more is read on for so long; after that the connection is closed. On loopback half a gigabyte takes seconds. */
+const LINGER_MS = 30_000;
 
 const AWAY = new HttpError(
   503,
@@ -37,13 +38,16 @@ export const errorHandler: ErrorRequestHandler = (error: unknown, request, respo
   }
   const answer = knownError(error) ?? UNKNOWN;
   if (answer.status >= 500) request.log.error({ error: forLog(error) }, 'request failed');
-  if (!request.complete) {
-    // A short body is read to its end, since closing before could take the answer along; a long one is not waited for.
-    if (Number(request.headers['content-length'] ?? Infinity) <= DRAINED_BYTES) request.resume();
-    else response.setHeader('Connection', 'close');
-  }
+  if (!request.complete) lingerOver(request);
   response.status(answer.status).json(answer.toBody());
 };
+
+/** Closing while the client still sends would take the answer along: it is told that it can't write, and nothing else. */
+function lingerOver(request: Request): void {
+  const close = setTimeout(() => request.socket.destroy(), LINGER_MS);
+  request.once('close', () => clearTimeout(close));
+  request.resume();
+}
 
 function knownError(error: unknown): HttpError | null {
   if (error instanceof HttpError) return error;
