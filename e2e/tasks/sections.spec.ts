@@ -20,6 +20,15 @@ async function openSections(page: Page, url: string, title = 'Nine Volt Harbour'
   await expect(page.getByRole('table')).toContainText('Passes compared');
 }
 
+/** The analysis as it comes, but for what it says of the sections. */
+async function changeAnalysis(page: Page, change: (sections: readonly object[]) => object[]): Promise<void> {
+  await page.route('**/api/recordings/*/analysis', async (route) => {
+    const answer = await route.fetch();
+    const analysis = (await answer.json()) as { sections: object[] };
+    await route.fulfill({ response: answer, json: { ...analysis, sections: change(analysis.sections) } });
+  });
+}
+
 async function savedGrid(page: Page, url: string): Promise<{ beats: number; bars: number }> {
   const songId = new URL(page.url()).pathname.split('/')[2];
   const answer: unknown = await (await page.request.get(`${url}/api/songs/${songId}`)).json();
@@ -261,13 +270,9 @@ test('says how sure a suggested start is, moves it, or takes the word of the use
   demoApp,
   page,
 }) => {
-  // The analysis as it came, but for one start that it is not sure of.
-  await page.route('**/api/recordings/*/analysis', async (route) => {
-    const answer = await route.fetch();
-    const analysis = (await answer.json()) as { sections: object[] };
-    analysis.sections[1] = { ...analysis.sections[1], startProbability: 0.41, orElseBars: 2 };
-    await route.fulfill({ response: answer, json: analysis });
-  });
+  await changeAnalysis(page, (sections) =>
+    sections.map((section, i) => (i === 1 ? { ...section, startProbability: 0.41, orElseBars: 2 } : section)),
+  );
   await openSections(page, demoApp.url);
   const row = page.locator('tbody tr').nth(1);
   const start = await row.locator('.start').innerText();
@@ -358,13 +363,7 @@ test('a part in which nothing comes round is written as it was heard when that i
   demoApp,
   page,
 }) => {
-  // The analysis as it came, but for sections that it takes for no riffs.
-  await page.route('**/api/recordings/*/analysis', async (route) => {
-    const answer = await route.fetch();
-    const analysis = (await answer.json()) as { sections: object[] };
-    const sections = analysis.sections.map((section) => ({ ...section, returns: false }));
-    await route.fulfill({ response: answer, json: { ...analysis, sections } });
-  });
+  await changeAnalysis(page, (sections) => sections.map((section) => ({ ...section, returns: false })));
   await openSections(page, demoApp.url, 'Salt on the Wire');
   const rows = page.locator('tbody tr');
   // Bars that nothing is written for.

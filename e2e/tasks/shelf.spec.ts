@@ -258,7 +258,7 @@ test('six songs and three requests are taken away in one file and brought back t
   ownApp,
   page,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(400_000);
   await fillShelf(app.url);
   const shelf = new Shelf(page);
   await shelf.open(app.url);

@@ -2,43 +2,27 @@ import { describe, expect, it } from 'vitest';
 import { joinHalfRiffs } from './half-riffs';
 import { markLoneParts } from './lone-parts';
 import { toOnePassLength, type Part } from './part';
+import { partOf } from './test-part';
 
-const part = (
-  riff: number,
-  start: number,
-  barsPerPass: number,
-  passes: number,
-  marks: Partial<Part> = {},
-): Part => ({
-  riff,
-  start,
-  barsPerPass,
-  passes,
-  cutBars: 0,
-  shift: 0,
-  returns: true,
-  likeRiff: null,
-  ...marks,
-});
 const told = (parts: readonly Part[]): unknown =>
   parts.map((p) => [p.riff, p.start, p.barsPerPass, p.passes, ...(p.cutBars > 0 ? [-p.cutBars] : [])]);
 
 describe('the length of a riff', () => {
   it('is one, at whatever height it is played', () => {
-    const moved = part(0, 14, 8, 1, { shift: 2 });
-    expect(told(toOnePassLength([part(0, 0, 4, 2), part(8, 8, 2, 3), moved]))).toEqual([
+    const moved = partOf(0, 14, 8, 1, { shift: 2 });
+    expect(told(toOnePassLength([partOf(0, 0, 4, 2), partOf(8, 8, 2, 3), moved]))).toEqual([
       [0, 0, 4, 2],
       [8, 8, 2, 3],
       [0, 14, 4, 2],
     ]);
-    expect(told(toOnePassLength([part(0, 0, 8, 1), part(0, 8, 4, 2)]))).toEqual([
+    expect(told(toOnePassLength([partOf(0, 0, 8, 1), partOf(0, 8, 4, 2)]))).toEqual([
       [0, 0, 8, 1],
       [0, 8, 8, 1],
     ]);
   });
 
   it('is half of it where half of it is played', () => {
-    expect(told(toOnePassLength([part(0, 0, 8, 1), part(0, 8, 4, 1)]))).toEqual([
+    expect(told(toOnePassLength([partOf(0, 0, 8, 1), partOf(0, 8, 4, 1)]))).toEqual([
       [0, 0, 4, 2],
       [0, 8, 4, 1],
     ]);
@@ -50,13 +34,13 @@ const sameAs = (bars: string): number[] => Array.from(bars, (b) => bars.indexOf(
 
 describe('half riffs', () => {
   it('are the last pass of the riff before them', () => {
-    expect(told(joinHalfRiffs([part(0, 0, 4, 2), part(8, 8, 2, 1)], sameAs('abcdabcdab')))).toEqual([
+    expect(told(joinHalfRiffs([partOf(0, 0, 4, 2), partOf(8, 8, 2, 1)], sameAs('abcdabcdab')))).toEqual([
       [0, 0, 4, 3, -2],
     ]);
   });
 
   it('stand for themselves behind another riff, also with one bar of their own', () => {
-    const parts = [part(0, 0, 4, 1), part(4, 4, 2, 2), part(8, 8, 3, 1)];
+    const parts = [partOf(0, 0, 4, 1), partOf(4, 4, 2, 2), partOf(8, 8, 3, 1)];
     expect(told(joinHalfRiffs(parts, sameAs('abcdefefabx')))).toEqual([
       [0, 0, 4, 1],
       [4, 4, 2, 2],
@@ -66,9 +50,9 @@ describe('half riffs', () => {
 
   it('are none where they begin otherwise, come round themselves or are longer', () => {
     for (const [parts, bars] of [
-      [[part(0, 0, 4, 1), part(4, 4, 2, 1)], 'abcdbc'],
-      [[part(0, 0, 4, 1), part(4, 4, 2, 2)], 'abcdabab'],
-      [[part(0, 0, 2, 2), part(4, 4, 3, 1)], 'abababc'],
+      [[partOf(0, 0, 4, 1), partOf(4, 4, 2, 1)], 'abcdbc'],
+      [[partOf(0, 0, 4, 1), partOf(4, 4, 2, 2)], 'abcdabab'],
+      [[partOf(0, 0, 2, 2), partOf(4, 4, 3, 1)], 'abababc'],
     ] as const) {
       expect(joinHalfRiffs(parts, sameAs(bars))).toEqual(parts);
     }
@@ -76,7 +60,7 @@ describe('half riffs', () => {
 });
 
 describe('parts in which nothing comes round', () => {
-  const parts = [part(0, 0, 2, 2), part(4, 4, 2, 1), part(6, 6, 3, 1)];
+  const parts = [partOf(0, 0, 2, 2), partOf(4, 4, 2, 1), partOf(6, 6, 3, 1)];
   const bars = sameAs('ababcdefg');
   const clarity = (of: number): number[] => bars.map((_, b) => (b < 4 ? 0.9 : of));
   const calm = bars.map(() => 0);
@@ -105,7 +89,7 @@ describe('parts in which nothing comes round', () => {
   });
 
   it('are written all the same where nothing comes round in the whole recording', () => {
-    const once = [part(0, 0, 4, 1)];
+    const once = [partOf(0, 0, 4, 1)];
     expect(markLoneParts(once, sameAs('abcd'), [0.2, 0.2, 0.2, 0.2], calm)).toEqual(once);
   });
 });

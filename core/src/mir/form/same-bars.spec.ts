@@ -1,18 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { Part } from './part';
 import { findSameBars } from './same-bars';
+import { partOf } from './test-part';
 import { segmentLikeness } from './same-riff';
-
-const part = (riff: number, start: number, barsPerPass: number, passes: number): Part => ({
-  riff,
-  start,
-  barsPerPass,
-  passes,
-  cutBars: 0,
-  shift: 0,
-  returns: true,
-  likeRiff: null,
-});
 
 /** Bars are called by letters; those of one letter sound the same. */
 const sounding =
@@ -23,16 +12,20 @@ const sounding =
 describe('the same bars', () => {
   it('are found within a riff, across riffs, and where a riff comes back without its end', () => {
     const bars = 'abacabacdbdbab';
-    const same = findSameBars(sounding(bars), [part(0, 0, 4, 2), part(8, 8, 2, 2), part(12, 12, 2, 1)], 14);
+    const same = findSameBars(
+      sounding(bars),
+      [partOf(0, 0, 4, 2), partOf(8, 8, 2, 2), partOf(12, 12, 2, 1)],
+      14,
+    );
     expect(same).toEqual([0, 1, 0, 3, 0, 1, 0, 3, 8, 1, 8, 1, 0, 1]);
   });
 
   it('takes the passes of a riff together, so that one that was heard otherwise does not fall out', () => {
-    expect(findSameBars(sounding('abxbab'), [part(0, 0, 2, 3)], 6)).toEqual([0, 1, 0, 1, 0, 1]);
+    expect(findSameBars(sounding('abxbab'), [partOf(0, 0, 2, 3)], 6)).toEqual([0, 1, 0, 1, 0, 1]);
   });
 
   it('leaves bars outside of all parts alone', () => {
-    expect(findSameBars(sounding('aaa'), [part(0, 0, 1, 2)], 3)).toEqual([0, 0, 2]);
+    expect(findSameBars(sounding('aaa'), [partOf(0, 0, 1, 2)], 3)).toEqual([0, 0, 2]);
     expect(findSameBars(sounding(''), [], 2)).toEqual([0, 1]);
   });
 });
