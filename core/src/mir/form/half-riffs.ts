@@ -20,16 +20,25 @@ function begunRiff(part: Part, parts: readonly Part[], sameAs: readonly number[]
 
 /** `sameAs`: for each bar the earliest that it is the same as. A half riff right behind whole passes of its riff is their last pass. */
 export function joinHalfRiffs(parts: readonly Part[], sameAs: readonly number[]): Part[] {
-  const joined: Part[] = [];
+  const begun = new Map<Part, Part>();
   for (const part of parts) {
     const isAlone = part.passes === 1 && parts.filter((other) => other.riff === part.riff).length === 1;
     const whole = isAlone ? begunRiff(part, parts, sameAs) : undefined;
+    if (whole) begun.set(part, whole);
+  }
+  // What is half of a half riff is half of the whole one; each is longer than the one before.
+  const wholeOf = (part: Part): Part => {
+    const whole = begun.get(part);
+    return whole ? wholeOf(whole) : part;
+  };
+  const joined: Part[] = [];
+  for (const part of parts) {
+    const { barsPerPass, riff } = wholeOf(part);
     const before = joined.at(-1);
-    if (!whole) {
+    if (!begun.has(part)) {
       joined.push(part);
       continue;
     }
-    const { barsPerPass, riff } = whole;
     const cutBars = barsPerPass - barsOf(part);
     if (before?.riff === riff && before.shift === 0 && before.cutBars === 0) {
       joined[joined.length - 1] = { ...before, passes: before.passes + 1, cutBars };

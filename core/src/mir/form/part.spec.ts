@@ -48,6 +48,15 @@ describe('half riffs', () => {
     ]);
   });
 
+  it('of a half riff are half of the whole one', () => {
+    const parts = [partOf(0, 0, 2, 1), partOf(2, 2, 4, 1), partOf(6, 6, 8, 1)];
+    expect(told(joinHalfRiffs(parts, sameAs('ababcdabcdefgh')))).toEqual([
+      [6, 0, 8, 1, -6],
+      [6, 2, 8, 1, -4],
+      [6, 6, 8, 1],
+    ]);
+  });
+
   it('are none where they begin otherwise, come round themselves or are longer', () => {
     for (const [parts, bars] of [
       [[partOf(0, 0, 4, 1), partOf(4, 4, 2, 1)], 'abcdbc'],
