@@ -303,7 +303,8 @@ test('keeps every partial within 3 cents: corrected, transposed and slow at once
     expect(now).toBe(`${percent} %`);
     for (let s = 0; s < Math.abs(semitones); s++) await page.keyboard.press(semitones > 0 ? '|' : '_');
     await page.keyboard.press('Space');
-    // The stretcher holds the pitch at once; the exact sound is there a moment later.
+    // The stretcher holds the pitch at once; the exact sound is there a moment later, and fades in.
+    await expect(page.getByRole('button', { name: /^Pitch/ })).toHaveAttribute('aria-busy', 'false');
     await loudspeaker.listenFor(1.5);
     const { samples, rate } = await loudspeaker.record(2.5);
     await page.keyboard.press('Space');

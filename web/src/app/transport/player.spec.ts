@@ -182,6 +182,15 @@ describe('the player', () => {
     expect(player.nowS()).toBeCloseTo(0, 6);
   });
 
+  it('makes a pitch exactly that was set while the sound was still read', async () => {
+    const loading = player.load(new ArrayBuffer(8), 60);
+    player.setSemitones(-0.38);
+    await loading;
+    expect(player.pitchMade()).toBe(false);
+    device.made?.();
+    await vi.waitFor(() => expect(player.pitchMade()).toBe(true));
+  });
+
   it('says which beat is counted in', async () => {
     let frame: (() => void) | null = null;
     vi.stubGlobal('requestAnimationFrame', (step: () => void) => ((frame = step), 1));

@@ -83,6 +83,7 @@ export class Player {
   private readonly hearingSignal = signal<Hearing>(WHOLE);
   private readonly hearingShareSignal = signal(1);
   private readonly stageSignal = signal<Float32Array | null>(null);
+  private readonly pitchMadeSignal = signal(true);
   private pitch: Pitch = { semitones: 0, madeSemitones: 0 };
   private pitching: ReturnType<typeof setTimeout> | undefined;
 
@@ -111,6 +112,8 @@ export class Player {
   readonly hearingShare = this.hearingShareSignal.asReadonly();
   /** Where energy lay from left to right when it was last {@link look looked} at. */
   readonly stage = this.stageSignal.asReadonly();
+  /** The sound has been brought to the wanted pitch exactly; until then the stretcher shifts it. */
+  readonly pitchMade = this.pitchMadeSignal.asReadonly();
 
   constructor() {
     inject(DestroyRef).onDestroy(() => void this.context?.close());
@@ -132,6 +135,7 @@ export class Player {
     this.speedSignal.set(1);
     clearTimeout(this.pitching);
     this.pitch = { semitones: 0, madeSemitones: 0 };
+    this.pitchMadeSignal.set(true);
     this.moveTo(0);
     this.statusSignal.set('empty');
   }
@@ -172,6 +176,8 @@ export class Player {
       this.soundS = durationS;
       this.durationSignal.set(time.songS ?? durationS);
       this.statusSignal.set('ready');
+      // A pitch that was set while the sound was read.
+      if (this.pitch.semitones !== 0) this.makeSound();
     } catch (error) {
       if (mine === this.loadNumber) this.statusSignal.set('failed');
       throw error;
@@ -366,6 +372,7 @@ export class Player {
   setSemitones(semitones: number): void {
     if (semitones === this.pitch.semitones) return;
     this.pitch = { ...this.pitch, semitones };
+    this.pitchMadeSignal.set(false);
     this.restart();
     clearTimeout(this.pitching);
     this.pitching = setTimeout(() => this.makeSound(), PITCH_AFTER_MS);
@@ -374,6 +381,7 @@ export class Player {
   /** Asks for the sound as it is heard now, at the wanted pitch. */
   private makeSound(): void {
     if (this.statusSignal() !== 'ready') return;
+    clearTimeout(this.pitching);
     const fromS = this.playingSignal() ? this.position() : this.time.toSound(this.nowSignal());
     this.recording?.hear(this.hearingSignal(), fromS, this.pitch.semitones);
   }
@@ -440,6 +448,7 @@ export class Player {
     );
     if (mine !== this.loadNumber) return;
     this.pitch = { ...this.pitch, madeSemitones: semitones };
+    this.pitchMadeSignal.set(semitones === this.pitch.semitones);
     if (!this.playingSignal()) return;
     this.restart();
     this.levels.rise(this.context.currentTime + LOOKAHEAD_S);

@@ -82,6 +82,7 @@ function placesOf(grid: BeatGrid | undefined, { startS, endS }: Loop): string {
         class="wide loop"
         [class.on]="control.corrected()"
         [attr.aria-pressed]="control.corrected()"
+        [attr.aria-busy]="!player.pitchMade()"
         [disabled]="cents() === 0"
         (click)="control.togglePitch()"
       >
