@@ -14,7 +14,11 @@ const CORE = {
   draft: ['units', 'theory', 'guitar', 'riff'],
   // how a song lies on paper, without drawing it
   sheet: ['units', 'theory', 'guitar', 'riff'],
-  playback: ['units', 'dsp', 'mir', 'riff', 'synth'],
+  // the parts of a band: how loud each is, and how they are stored
+  parts: ['units'],
+  // a band taken apart into them
+  separation: ['units', 'dsp', 'parts'],
+  playback: ['units', 'dsp', 'mir', 'riff', 'synth', 'parts'],
   // recordings of one song laid along each other
   alignment: ['units', 'dsp'],
   check: ['units', 'dsp', 'theory', 'guitar', 'mir', 'riff'],
@@ -131,7 +135,7 @@ forbidden.push(
     from: { path: '^contract/', pathNot: '\\.spec\\.ts$' },
     to: {
       path: '^(core|server|web)/',
-      pathNot: '^core/src/(units|theory|guitar|riff|formats|practice)/index\\.ts$',
+      pathNot: '^core/src/(units|theory|guitar|riff|formats|practice|parts)/index\\.ts$',
       dependencyTypesNot: ['type-only'],
     },
   },

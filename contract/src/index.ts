@@ -85,3 +85,13 @@ export type { Verdicts, Written } from './verdicts';
 export type { Judged } from './judged';
 export { pdfRequestSchema } from './pdf';
 export type { PdfRequest } from './pdf';
+export {
+  ENGINES,
+  instrumentsSchema,
+  keptPartMixSchema,
+  partMixSchema,
+  pieceParamsSchema,
+  pieceQuerySchema,
+  takeApartSchema,
+} from './instruments';
+export type { Engine, Instruments, Separation, TakeApart } from './instruments';

@@ -3,6 +3,13 @@ import * as z from 'zod';
 import { FORMATS } from '@wild-needle/core/formats';
 import { pdfRequestSchema } from './pdf';
 import { analysisJobSchema, analysisRequestSchema, analysisSchema } from './analysis';
+import {
+  instrumentsSchema,
+  partMixSchema,
+  pieceParamsSchema,
+  pieceQuerySchema,
+  takeApartSchema,
+} from './instruments';
 import { guessBodySchema, guessesQuerySchema, guessSchema } from './guesses';
 import { practiceQuerySchema, practiceRoundBodySchema, practiceRoundSchema } from './practice';
 import { alignmentSchema } from './alignment';
@@ -398,6 +405,65 @@ export const ROUTES = {
     params: idParamsSchema,
     status: 200,
     answer: ['application/octet-stream'],
+  },
+  instruments: {
+    method: 'get',
+    path: '/api/recordings/:id/instruments',
+    summary: 'How far the band of a recording is taken apart, and by what it can be',
+    params: idParamsSchema,
+    status: 200,
+    answer: instrumentsSchema,
+  },
+  takeApart: {
+    method: 'post',
+    path: '/api/recordings/:id/instruments',
+    summary: 'Take the band apart from a place on, or go on with it from there',
+    params: idParamsSchema,
+    body: takeApartSchema,
+    status: 202,
+    answer: instrumentsSchema,
+  },
+  stopTakingApart: {
+    method: 'post',
+    path: '/api/recordings/:id/instruments/stop',
+    summary: 'Stop taking the band apart; what is apart stays',
+    params: idParamsSchema,
+    status: 200,
+    answer: instrumentsSchema,
+  },
+  removeParts: {
+    method: 'delete',
+    path: '/api/recordings/:id/instruments',
+    summary: 'Remove the parts of a band; they can be made again',
+    params: idParamsSchema,
+    status: 200,
+    answer: instrumentsSchema,
+  },
+  piece: {
+    method: 'get',
+    path: '/api/recordings/:id/instruments/:engine/:piece',
+    summary:
+      'Six seconds taken apart, with 80 ms more on both sides: samples of 16 bits, drums left, right, bass left, right, voice, guitars',
+    params: pieceParamsSchema,
+    query: pieceQuerySchema,
+    status: 200,
+    answer: ['application/octet-stream'],
+  },
+  partMix: {
+    method: 'get',
+    path: '/api/songs/:id/parts',
+    summary: 'How loud the parts of the band are in this song',
+    params: idParamsSchema,
+    status: 200,
+    answer: partMixSchema,
+  },
+  setPartMix: {
+    method: 'put',
+    path: '/api/songs/:id/parts',
+    summary: 'Keep how loud the parts of the band are',
+    params: idParamsSchema,
+    body: partMixSchema,
+    status: 204,
   },
   recordingAnalysis: {
     method: 'get',

@@ -2,6 +2,8 @@ export { holdSound } from './held-sound';
 export type { HeldSound, SamplePeaks, StereoPair } from './held-sound';
 export { createTabInStep } from './tab-in-step';
 export type { TabInStep } from './tab-in-step';
+export { piecesOf, withParts } from './parts-sound';
+export type { PieceSamples } from './parts-sound';
 export { createMix } from './mix';
 export type { Mix } from './mix';
 export { atOtherPitch } from './other-pitch';

@@ -1,0 +1,16 @@
+export { PARTS } from './parts';
+export type { BandParts, Part } from './parts';
+export {
+  interleaveParts,
+  KEPT_SAMPLES,
+  MARGIN_S,
+  PIECE_CHANNELS,
+  PIECE_S,
+  pieceCount,
+  pieceOrder,
+  SEPARATION_RATE,
+  WINDOW_SAMPLES,
+  windowStart,
+} from './pieces';
+export { gainsOf, PART_LEVELS_DB, setLevel, toggleAlone, toggleSilent, WHOLE_BAND } from './part-mix';
+export type { PartGains, PartMix } from './part-mix';

@@ -1,0 +1,69 @@
+import { describe, expect, it } from 'vitest';
+import { gainsOf, setLevel, toggleAlone, toggleSilent, WHOLE_BAND } from './part-mix';
+import {
+  interleaveParts,
+  KEPT_SAMPLES,
+  MARGIN_S,
+  PIECE_S,
+  pieceCount,
+  pieceOrder,
+  SEPARATION_RATE,
+  windowStart,
+} from './pieces';
+
+describe('how loud the parts are', () => {
+  it('is the recording at first', () => {
+    expect(gainsOf(WHOLE_BAND)).toEqual({ drums: 1, bass: 1, voice: 1, guitars: 1 });
+  });
+
+  it('leaves out what is silent, and all but what is alone, also where that is silent', () => {
+    const quiet = toggleSilent(toggleSilent(WHOLE_BAND, 'voice'), 'drums');
+    expect(quiet.silent).toEqual(['drums', 'voice']);
+    expect(gainsOf(quiet)).toEqual({ drums: 0, bass: 1, voice: 0, guitars: 1 });
+    const alone = toggleAlone(quiet, 'drums');
+    expect(gainsOf(alone)).toEqual({ drums: 1, bass: 0, voice: 0, guitars: 0 });
+    expect(toggleAlone(alone, 'drums')).toEqual(quiet);
+    expect(toggleSilent(quiet, 'drums').silent).toEqual(['voice']);
+  });
+
+  it('is a factor of decibels, between what is heard and what clips', () => {
+    expect(gainsOf(setLevel(WHOLE_BAND, 'drums', -20)).drums).toBeCloseTo(0.1, 9);
+    expect(setLevel(WHOLE_BAND, 'bass', 99).levelsDb.bass).toBe(6);
+    expect(setLevel(WHOLE_BAND, 'bass', -99).levelsDb.bass).toBe(-40);
+  });
+});
+
+describe('the pieces of a recording', () => {
+  it('are taken apart from the loop on, then from the start, each once', () => {
+    expect(pieceCount(25)).toBe(5);
+    expect(pieceOrder(5, 13)).toEqual([2, 3, 4, 0, 1]);
+    expect(pieceOrder(5, 900)).toEqual([4, 0, 1, 2, 3]);
+    expect(pieceCount(0.5)).toBe(1);
+  });
+
+  it('follow each other without a gap, their margins over each other', () => {
+    const [from, to] = [0, 1].map((i) => windowStart(i));
+    expect(to - from).toBe(PIECE_S * SEPARATION_RATE);
+    const kept = (i: number): [number, number] => [
+      windowStart(i) + KEPT_SAMPLES.from,
+      windowStart(i) + KEPT_SAMPLES.to,
+    ];
+    expect(kept(0)[0]).toBe(-MARGIN_S * SEPARATION_RATE);
+    expect(kept(0)[1] - kept(1)[0]).toBe(2 * MARGIN_S * SEPARATION_RATE);
+  });
+
+  it('have whole samples at every rate that is played', () => {
+    for (const rate of [44_100, 48_000, 24_000, 22_050, 12_000, 11_025]) {
+      expect(Number.isInteger(MARGIN_S * rate)).toBe(true);
+    }
+  });
+
+  it('are stored with a sample of each channel after the other', () => {
+    const one = (v: number): readonly [Float32Array, Float32Array] => [
+      Float32Array.of(v / 32768),
+      Float32Array.of(-v / 32768),
+    ];
+    const stored = interleaveParts({ drums: one(100), bass: one(200), voice: one(300), guitars: one(400) });
+    expect([...stored]).toEqual([100, -100, 200, -200, 300, -300, 400, -400]);
+  });
+});

@@ -1,0 +1,2 @@
+export { separateRoughly } from './rough';
+export { siSdrDb } from './si-sdr';
