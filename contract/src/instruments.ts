@@ -58,8 +58,8 @@ const levelSchema = z.number().min(PART_LEVELS_DB.from).max(PART_LEVELS_DB.to);
 export const partMixSchema = z.object({
   levelsDb: z.object({ drums: levelSchema, bass: levelSchema, voice: levelSchema, guitars: levelSchema }),
   alone: partSchema.nullable(),
-  silent: z.array(partSchema).max(PARTS.length),
+  silent: z.array(partSchema).max(PARTS.length).readonly(),
 }) satisfies z.ZodType<PartMix>;
 
 /** As it was stored; the recording as it is where there is none. */
-export const keptPartMixSchema = partMixSchema.catch({ ...WHOLE_BAND, silent: [] });
+export const keptPartMixSchema = partMixSchema.catch(WHOLE_BAND);

@@ -15,7 +15,7 @@ import { say, Stop } from './say.mjs';
 
 /** What Wild Needle keeps in it. */
 const OURS =
-  /^(postgres(-password|\.new-.*)?|database-password|lock|running\.json|demo-loading|backups|spool-.*)$/;
+  /^(postgres(-password|\.new-.*)?|database-password|lock|running\.json|demo-loading|backups|instruments|spool-.*)$/;
 
 /** Root runs the database as the user `postgres`, who must get through, and no more. */
 function modeOf() {

@@ -15,7 +15,7 @@ export { panGain, slope } from './pan-window';
 export type { PanWindow } from './pan-window';
 export { movingMedian, replaceSorted } from './sliding-median';
 export { createStereoFrames, FRAME_BINS, FRAME_SIZE } from './stereo-frames';
-export type { StereoSpectrum } from './stereo-frames';
+export type { StereoFrames, StereoSpectrum } from './stereo-frames';
 export { integratedLoudness, kWeighting } from './loudness';
 export { panorama, PANORAMA_PLACES } from './panorama';
 export { resample } from './resample';

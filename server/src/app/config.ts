@@ -21,6 +21,8 @@ export interface Config {
   readonly port: number;
   /** Where files are kept while they are read; emptied at start. */
   readonly spoolDir: string;
+  /** Where a separation network is put by `npm run get:instruments`. */
+  readonly networkDir: string;
   readonly logLevel: string;
   readonly jobs: number;
   /** Users that are answered beside the one who runs this; 'all' for everybody on this computer. */
@@ -40,6 +42,7 @@ export function readConfig(environment: NodeJS.ProcessEnv): Config {
     databaseUrl: WN_DATABASE_URL,
     port: WN_PORT,
     spoolDir: join(WN_DATA_DIR, `spool-${WN_PORT}`),
+    networkDir: join(WN_DATA_DIR, 'instruments'),
     logLevel: WN_LOG_LEVEL,
     jobs: WN_JOBS,
     otherUsers: WN_OTHER_USERS === '1' ? 'all' : SUDO_UID === undefined ? [] : [SUDO_UID],

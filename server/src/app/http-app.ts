@@ -7,6 +7,7 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { analysesRoutes } from '../features/analyses/analyses.routes';
 import type { AnalysisEvents } from '../features/analyses/analysis-events';
+import { instrumentsRoutes } from '../features/instruments/instruments.routes';
 import { healthRoutes } from '../features/health/health.routes';
 import { pdfRoutes } from '../features/pdf/pdf.routes';
 import { recordingsRoutes } from '../features/recordings/recordings.routes';
@@ -73,6 +74,7 @@ export function createHttpApp(
     alignmentsRoutes(services.alignments),
     recordingsRoutes(services.recordings, services.importRecording),
     analysesRoutes(services.analyses, events),
+    instrumentsRoutes(services.instruments, () => services.engineFacts('network'), services.spoolDir),
     settingsRoutes(services.settings),
     shapesRoutes(services.shapes),
     guessesRoutes(services.guesses),

@@ -1,11 +1,16 @@
 /** The composition root: stores on one database, wired to each other where a feature needs another's step. */
 import { rm } from 'node:fs/promises';
-import type { Runner } from 'graphile-worker';
 import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
+import type { Engine } from '@wild-needle/contract';
 import { draftInto } from '@wild-needle/core/draft';
 import { openDatabase } from '../db/database';
 import { forLog } from '../http/for-log';
+import {
+  createInstrumentsStore,
+  type EngineFacts,
+  type InstrumentsStore,
+} from '../features/instruments/instruments.store';
 import { createAnalysesStore, type AnalysesStore } from '../features/analyses/analyses.store';
 import { createImport, type ImportRecording } from '../features/recordings/import-recording';
 import {
@@ -26,10 +31,12 @@ import { createBackupStore, type BackupStore } from '../features/backup/backup.s
 import { searchWords } from '../features/songs/search-words';
 import { createRequestsStore, type RequestsStore } from '../features/requests/requests.store';
 import { createWorkTimesStore, type WorkTimesStore } from '../features/work-times/work-times.store';
+import { isNetworkHere, NETWORK_PACE, networkProblem } from '../audio/network-engine';
 import { alignInThread } from '../audio/run-in-thread';
 import { NotFoundError } from '../http/errors';
 import { createAnalyseHandler } from '../jobs/run-analysis';
-import { prepareQueue, startRunner } from '../jobs/queue';
+import { createSeparateHandler } from '../jobs/run-separation';
+import { prepareQueue, startRunners } from '../jobs/queue';
 import type { Config } from './config';
 
 export interface Services {
@@ -42,6 +49,10 @@ export interface Services {
   readonly workTimes: WorkTimesStore;
   readonly recordings: RecordingsStore;
   readonly analyses: AnalysesStore;
+  readonly instruments: InstrumentsStore;
+  readonly engineFacts: (engine: Engine) => EngineFacts;
+  /** Where files are kept while they are read. */
+  readonly spoolDir: string;
   readonly settings: SettingsStore;
   readonly shapes: ShapesStore;
   readonly guesses: GuessesStore;
@@ -50,12 +61,15 @@ export interface Services {
   readonly importRecording: ImportRecording;
 }
 
+/** Seconds of work for a second of sound: a tenth, encoding and storing with it. */
+const ROUGH_PACE = 0.1;
+
 /** How often songs are let go of that were removed a month ago. */
 const CLEAR_EVERY_MS = 3600 * 1000;
-/** How often analyses of crashed workers are looked for. */
+/** How often the work of crashed workers is looked for. */
 const STALE_CHECK_MS = 3000;
 
-export async function createServices({ databaseUrl, spoolDir }: Config): Promise<Services> {
+export async function createServices({ databaseUrl, spoolDir, networkDir }: Config): Promise<Services> {
   const sequelize = await openDatabase(databaseUrl);
   await prepareQueue(databaseUrl);
   const songs = createSongsStore(sequelize);
@@ -70,6 +84,10 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     await songs.saveDraft(song.id, song.revision, document, summarise(document), new Date(), transaction);
     return [...kept];
   });
+  const engineFacts = (engine: Engine): EngineFacts =>
+    engine === 'rough'
+      ? { isHere: true, problem: null, pace: ROUGH_PACE }
+      : { isHere: isNetworkHere(networkDir), problem: networkProblem(), pace: NETWORK_PACE };
   const importRecording = createImport(
     sequelize,
     recordings,
@@ -109,6 +127,9 @@ export async function createServices({ databaseUrl, spoolDir }: Config): Promise
     workTimes: createWorkTimesStore(sequelize),
     recordings,
     analyses,
+    instruments: createInstrumentsStore(sequelize, engineFacts),
+    engineFacts,
+    spoolDir,
     settings: createSettingsStore(),
     shapes: createShapesStore(),
     guesses: createGuessesStore(),
@@ -126,11 +147,18 @@ export async function startWorking(
 ): Promise<() => Promise<void>> {
   // Left by a crash: nobody else uses this folder.
   await rm(config.spoolDir, { recursive: true, force: true });
-  const log = (error: unknown): void => logger.error({ error: forLog(error) }, 'analysis');
-  const handler = createAnalyseHandler(services.analyses, services.recordings, config.spoolDir, log);
-  let runner: Runner | null = null;
-  if (config.jobs > 0) runner = await startRunner(config.databaseUrl, config.jobs, handler);
-  const requeue = (): void => void services.analyses.requeueStale().catch(log);
+  const log = (error: unknown): void => logger.error({ error: forLog(error) }, 'job');
+  const { analyses, instruments, recordings } = services;
+  const { spoolDir, networkDir } = config;
+  const handlers = {
+    analyse: createAnalyseHandler(analyses, recordings, spoolDir, log),
+    separate: createSeparateHandler(instruments, recordings, { spoolDir, networkDir }, log),
+  };
+  const runners = config.jobs > 0 ? await startRunners(config.databaseUrl, config.jobs, handlers) : [];
+  const requeue = (): void => {
+    analyses.requeueStale().catch(log);
+    instruments.requeueStale().catch(log);
+  };
   const staleCheck = setInterval(requeue, STALE_CHECK_MS);
   requeue();
   const clearRemoved = (): void => void services.removed.clear(new Date()).catch(log);
@@ -139,6 +167,6 @@ export async function startWorking(
   return async () => {
     clearInterval(staleCheck);
     clearInterval(clearing);
-    await runner?.stop();
+    await Promise.all(runners.map((runner) => runner.stop()));
   };
 }

@@ -17,6 +17,7 @@ import * as shelf from './migrations/0010-shelf';
 import * as backups from './migrations/0011-backups';
 import * as versionAsked from './migrations/0012-version-asked';
 import * as settings from './migrations/0013-settings';
+import * as parts from './migrations/0014-parts';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -33,6 +34,7 @@ const MIGRATIONS = [
   { name: '0011-backups', up: backups.up, down: backups.down },
   { name: '0012-version-asked', up: versionAsked.up, down: versionAsked.down },
   { name: '0013-settings', up: settings.up, down: settings.down },
+  { name: '0014-parts', up: parts.up, down: parts.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

@@ -7,14 +7,17 @@ import {
   type CreationOptional,
   type Sequelize,
 } from 'sequelize';
+import type { PartMix } from '@wild-needle/core/parts';
 import type { SongProgress } from '@wild-needle/core/riff';
 import type {
   AnalysisJob,
   AnalysisRequest,
   Guess,
+  Engine,
   HeardSoFar,
   PracticeRound,
   Shape,
+  Separation,
   SongSummary,
 } from '@wild-needle/contract';
 
@@ -45,6 +48,8 @@ export class SongRow extends Model<InferAttributes<SongRow>, InferCreationAttrib
   declare takenAway: CreationOptional<number>;
   /** When it was put into "Removed". */
   declare removedAt: CreationOptional<Date | null>;
+  /** How loud the parts of the band are; null = as it was recorded. */
+  declare partMix: CreationOptional<PartMix | null>;
 }
 
 export class SongRevisionRow extends Model<
@@ -138,6 +143,32 @@ export class AnalysisRow extends Model<InferAttributes<AnalysisRow>, InferCreati
   declare createdAt: CreationOptional<Date>;
 }
 
+export class SeparationRow extends Model<
+  InferAttributes<SeparationRow>,
+  InferCreationAttributes<SeparationRow>
+> {
+  declare recordingId: string;
+  declare engine: Engine;
+  declare status: Separation['status'];
+  /** Where it begins. */
+  declare fromS: number;
+  declare pieces: number;
+  /** That one took so far. */
+  declare secondsPerPiece: number | null;
+  declare problem: string | null;
+  declare heartbeatAt: Date | null;
+}
+
+export class SeparationPieceRow extends Model<
+  InferAttributes<SeparationPieceRow>,
+  InferCreationAttributes<SeparationPieceRow>
+> {
+  declare recordingId: string;
+  declare engine: Engine;
+  declare piece: number;
+  declare bytes: Buffer;
+}
+
 export class ShapeRow extends Model<InferAttributes<ShapeRow>, InferCreationAttributes<ShapeRow>> {
   declare id: string;
   declare name: string;
@@ -203,6 +234,7 @@ export function defineModels(sequelize: Sequelize): void {
       words: { type: DataTypes.TEXT, defaultValue: '' },
       takenAway: { type: DataTypes.INTEGER, defaultValue: 0 },
       removedAt: DataTypes.DATE,
+      partMix: DataTypes.JSONB,
     },
     { ...options, tableName: 'songs' },
   );
@@ -294,6 +326,28 @@ export function defineModels(sequelize: Sequelize): void {
       seconds: DataTypes.DOUBLE,
     },
     { ...options, tableName: 'work_times' },
+  );
+  SeparationRow.init(
+    {
+      recordingId: { type: DataTypes.UUID, primaryKey: true },
+      engine: { type: DataTypes.TEXT, primaryKey: true },
+      status: DataTypes.TEXT,
+      fromS: DataTypes.DOUBLE,
+      pieces: DataTypes.INTEGER,
+      secondsPerPiece: DataTypes.DOUBLE,
+      problem: DataTypes.TEXT,
+      heartbeatAt: DataTypes.DATE,
+    },
+    { ...options, tableName: 'separations' },
+  );
+  SeparationPieceRow.init(
+    {
+      recordingId: { type: DataTypes.UUID, primaryKey: true },
+      engine: { type: DataTypes.TEXT, primaryKey: true },
+      piece: { type: DataTypes.INTEGER, primaryKey: true },
+      bytes: DataTypes.BLOB,
+    },
+    { ...options, tableName: 'separation_pieces' },
   );
   ShapeRow.init(
     {

@@ -1,11 +1,13 @@
 /**
- * The queue of analyses, in PostgreSQL by graphile-worker: jobs are added in the transaction that makes them
- * necessary, and any number of processes work on them.
+ * The queue of analyses and of bands to be taken apart, in PostgreSQL by graphile-worker: jobs are added in the transaction that makes
+ * them necessary, and any number of processes work on them.
  */
 import { Logger, makeWorkerUtils, run, type Runner } from 'graphile-worker';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { SeparateHandler, SeparationTask } from './run-separation';
 
 export const ANALYSE_TASK = 'analyse';
+const SEPARATE_TASK = 'separate';
 /** An unexpected failure is tried again, the third time it is told. */
 export const MAX_ATTEMPTS = 3;
 
@@ -25,19 +27,25 @@ const logger = new Logger(() => (level, message) => {
   if (level.valueOf() === 'error') process.stderr.write(`queue: ${message}\n`);
 });
 
-/** One job per analysis: adding it again after a crash replaces the job that its dead worker still holds. */
-export async function addAnalyseJob(
+/**
+ * One job for each key: adding it again after a crash replaces the job that its dead worker still holds. Those of one `line` wait for each
+ * other.
+ */
+async function addJob(
   sequelize: Sequelize,
-  task: AnalyseTask,
+  { name, key, line = null }: { readonly name: string; readonly key: string; readonly line?: string | null },
+  payload: object,
   transaction: Transaction | null,
 ): Promise<void> {
   await sequelize.query(
-    'SELECT graphile_worker.add_job(:name, payload := :payload, job_key := :key, max_attempts := :attempts)',
+    `SELECT graphile_worker.add_job(:name, payload := :payload, queue_name := :line, job_key := :key,
+      max_attempts := :attempts)`,
     {
       replacements: {
-        name: ANALYSE_TASK,
-        payload: JSON.stringify(task),
-        key: `${ANALYSE_TASK}:${task.analysisId}`,
+        name,
+        payload: JSON.stringify(payload),
+        line,
+        key: `${name}:${key}`,
         attempts: MAX_ATTEMPTS,
       },
       type: QueryTypes.SELECT,
@@ -46,20 +54,49 @@ export async function addAnalyseJob(
   );
 }
 
+export async function addAnalyseJob(
+  sequelize: Sequelize,
+  task: AnalyseTask,
+  transaction: Transaction | null,
+): Promise<void> {
+  await addJob(sequelize, { name: ANALYSE_TASK, key: task.analysisId }, task, transaction);
+}
+
+/** One band at a time is taken apart. */
+export async function addSeparateJob(
+  sequelize: Sequelize,
+  task: SeparationTask,
+  transaction: Transaction | null,
+): Promise<void> {
+  const key = `${task.recordingId}:${task.engine}`;
+  await addJob(sequelize, { name: SEPARATE_TASK, key, line: SEPARATE_TASK }, task, transaction);
+}
+
 export type AnalyseHandler = (task: AnalyseTask, isLastAttempt: boolean) => Promise<void>;
 
-export function startRunner(
+/** Works on analyses, so many at a time, and beside them on bands. */
+export async function startRunners(
   connectionString: string,
   concurrency: number,
-  handle: AnalyseHandler,
-): Promise<Runner> {
-  return run({
-    connectionString,
-    concurrency,
-    logger,
-    noHandleSignals: true,
-    taskList: {
-      [ANALYSE_TASK]: (payload, { job }) => handle(payload as AnalyseTask, job.attempts >= job.max_attempts),
-    },
-  });
+  handlers: { readonly analyse: AnalyseHandler; readonly separate: SeparateHandler },
+): Promise<readonly Runner[]> {
+  const shared = { connectionString, logger, noHandleSignals: true };
+  return Promise.all([
+    run({
+      ...shared,
+      concurrency,
+      taskList: {
+        [ANALYSE_TASK]: (payload, { job }) =>
+          handlers.analyse(payload as AnalyseTask, job.attempts >= job.max_attempts),
+      },
+    }),
+    run({
+      ...shared,
+      concurrency: 1,
+      taskList: {
+        [SEPARATE_TASK]: (payload, { job }) =>
+          handlers.separate(payload as SeparationTask, job.attempts >= job.max_attempts),
+      },
+    }),
+  ]);
 }

@@ -27,7 +27,7 @@ export interface RecordingBytes {
 }
 
 /** How often the heartbeat is written; the ledger takes {@link STALE_AFTER_S} without one for a crash. */
-const HEARTBEAT_MS = 1000;
+export const HEARTBEAT_MS = 1000;
 export const STALE_AFTER_S = 8;
 
 const WORDS_FOR_FAILURE = 'The analysis failed here for a reason of its own; it is in the log of the server.';

@@ -41,6 +41,7 @@ export async function startTestServer({
     databaseUrl: url.href,
     port: 0,
     spoolDir: join(tmpdir(), name),
+    networkDir: join(tmpdir(), `${name}-instruments`),
     logLevel: 'silent',
     jobs,
     otherUsers: [],

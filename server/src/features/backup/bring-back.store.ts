@@ -110,10 +110,10 @@ async function addSong(
     revisions.push({ songId, revision, document: upgraded, savedAt: new Date(savedAt) });
   }
   if (!newest) throw new Error(`the newest revision of ${song.id} is missing`);
-  const { revision, tags, takenAway, referenceId } = song;
+  const { revision, tags, takenAway, referenceId, partMix } = song;
   await SongRow.create(
     {
-      ...{ id: songId, title: newest.title, artist: newest.artist, revision, tags, takenAway },
+      ...{ id: songId, title: newest.title, artist: newest.artist, revision, tags, takenAway, partMix },
       summary: steps.summarise(newest),
       words: steps.words(newest, tags),
       updatedAt: new Date(song.updatedAt),

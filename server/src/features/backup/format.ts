@@ -10,6 +10,7 @@ import {
   requestBodySchema,
   settingsSchema,
   shapeSchema,
+  partMixSchema,
   tagsSchema,
   workTimeBodySchema,
 } from '@wild-needle/contract';
@@ -36,6 +37,8 @@ export const songFileSchema = z.object({
   revision: z.int().min(1),
   tags: tagsSchema.shape.tags,
   takenAway: z.int().min(0),
+  /** How loud the parts of the band are; older backups have none. The parts themselves are made again. */
+  partMix: partMixSchema.nullable().default(null),
   isRemoved: z.boolean(),
   referenceId: z.uuid().nullable(),
   recordings: z.array(

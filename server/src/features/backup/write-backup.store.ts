@@ -156,6 +156,7 @@ async function songFile(song: SongRow, transaction: Transaction): Promise<SongFi
     ...{ id, revision, tags, takenAway, referenceId, recordings, analyses },
     updatedAt: song.updatedAt.toISOString(),
     isRemoved: song.removedAt !== null,
+    partMix: song.partMix ?? null,
   };
 }
 

@@ -1,0 +1,116 @@
+/**
+ * One band taken apart, from the queue: piece by piece from where it is listened to, each stored as soon as it is there, so that it
+ * goes on where it was after a crash or a stop.
+ */
+import { randomUUID } from 'node:crypto';
+import { open, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Engine } from '@wild-needle/contract';
+import { pieceOrder, SEPARATION_RATE } from '@wild-needle/core/parts';
+import { toInt16 } from '@wild-needle/core/units';
+import { readAudio } from '../audio/decode';
+import { encodePiece } from '../audio/piece-file';
+import { startSeparator, type Separator } from '../audio/separator';
+import { prepareSpool, PRIVATE_FILE } from '../audio/spool';
+import { HEARTBEAT_MS, type RecordingBytes } from './run-analysis';
+
+export interface SeparationTask {
+  readonly recordingId: string;
+  readonly engine: Engine;
+}
+
+export interface SeparationLedger {
+  /** Takes a queued one; false when it was stopped or removed meanwhile. */
+  claim(task: SeparationTask): Promise<boolean>;
+  /** Where it is listened to, and what is there already; null when nobody waits for it any more. */
+  wanted(task: SeparationTask): Promise<{ fromS: number; pieces: number; ready: readonly number[] } | null>;
+  beat(task: SeparationTask): Promise<boolean>;
+  addPiece(task: SeparationTask, piece: number, bytes: Buffer, seconds: number): Promise<void>;
+  finish(task: SeparationTask): Promise<void>;
+  fail(task: SeparationTask, problem: string): Promise<void>;
+}
+
+export interface SeparationPlaces {
+  readonly spoolDir: string;
+  readonly networkDir: string;
+}
+
+export type SeparateHandler = (task: SeparationTask, isLastAttempt: boolean) => Promise<void>;
+
+const WORDS_FOR_FAILURE = 'Could not take the band apart; Focus still works.';
+
+export function createSeparateHandler(
+  ledger: SeparationLedger,
+  recordings: RecordingBytes,
+  { spoolDir, networkDir }: SeparationPlaces,
+  log: (error: unknown) => void,
+): SeparateHandler {
+  async function decodeRaw(recordingId: string, rawPath: string): Promise<void> {
+    const path = join(spoolDir, randomUUID());
+    const raw = await open(rawPath, 'w', PRIVATE_FILE);
+    try {
+      await recordings.writeTo(recordingId, path);
+      let written = Promise.resolve();
+      await readAudio(path, SEPARATION_RATE, (interleaved, channels) => {
+        const pairs = channels === 2 ? interleaved : doubled(interleaved);
+        const bytes = new Uint8Array(toInt16(pairs).buffer);
+        written = written.then(async () => {
+          await raw.write(bytes);
+        });
+      });
+      await written;
+    } finally {
+      await raw.close();
+      await rm(path, { force: true });
+    }
+  }
+
+  /** Until nothing is missing, or nobody waits. */
+  async function work(task: SeparationTask, separator: Separator): Promise<void> {
+    for (;;) {
+      const wanted = await ledger.wanted(task);
+      if (!wanted) return;
+      const there = new Set(wanted.ready);
+      const piece = pieceOrder(wanted.pieces, wanted.fromS).find((p) => !there.has(p));
+      if (piece === undefined) return ledger.finish(task);
+      const startMs = performance.now();
+      const bytes = await encodePiece(await separator.piece(piece), spoolDir);
+      await ledger.addPiece(task, piece, bytes, (performance.now() - startMs) / 1000);
+    }
+  }
+
+  return async (task, isLastAttempt) => {
+    if (!(await ledger.claim(task))) return;
+    const abandoned = new AbortController();
+    const heartbeat = setInterval(() => {
+      ledger
+        .beat(task)
+        .then((isWanted) => {
+          if (!isWanted) abandoned.abort(new Error('stopped'));
+        })
+        .catch(log);
+    }, HEARTBEAT_MS);
+    const rawPath = join(spoolDir, randomUUID());
+    let separator: Separator | null = null;
+    try {
+      await prepareSpool(spoolDir);
+      await decodeRaw(task.recordingId, rawPath);
+      separator = startSeparator({ engine: task.engine, rawPath, networkDir }, abandoned.signal);
+      await work(task, separator);
+    } catch (error) {
+      if (abandoned.signal.aborted) return;
+      log(error);
+      if (!isLastAttempt) throw error;
+      await ledger.fail(task, WORDS_FOR_FAILURE);
+    } finally {
+      clearInterval(heartbeat);
+      separator?.end();
+      await rm(rawPath, { force: true });
+    }
+  };
+}
+
+/** One channel for both ears. */
+function doubled(samples: Float32Array): Float32Array {
+  return Float32Array.from({ length: 2 * samples.length }, (_, n) => samples[n >> 1]);
+}
