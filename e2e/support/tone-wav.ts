@@ -43,3 +43,24 @@ export function partialsWav(fundamentalHz: number, partials: number, seconds: nu
   }
   return wav(samples, 1, rate, 2);
 }
+
+/** What can be told apart in a {@link bandWav}. */
+export const BAND_HZ = { bass: 60, guitar: 330 } as const;
+
+/** A bass in the middle, a guitar on each side, and noise that is struck four times a second; 16 bits at 44.1 kHz. */
+export function bandWav(seconds: number): Buffer {
+  const rate = 44_100;
+  const samples = Buffer.alloc(4 * rate * seconds);
+  const guitar = (hz: number, timeS: number): number =>
+    [1, 2, 3, 4].reduce((sum, k) => sum + Math.sin(2 * Math.PI * hz * k * timeS) / k, 0);
+  let noise = 1;
+  for (let n = 0; n < rate * seconds; n++) {
+    const timeS = n / rate;
+    noise = (noise * 16_807) % 2_147_483_647;
+    const hit = (noise / 1_073_741_824 - 1) * Math.exp(-(timeS % 0.25) / 0.02);
+    const middle = 7000 * Math.sin(2 * Math.PI * BAND_HZ.bass * timeS) + 7000 * hit;
+    samples.writeInt16LE(Math.round(middle + 3000 * guitar(BAND_HZ.guitar, timeS)), 4 * n);
+    samples.writeInt16LE(Math.round(middle + 3000 * guitar(247, timeS)), 4 * n + 2);
+  }
+  return wav(samples, 2, rate, 2);
+}

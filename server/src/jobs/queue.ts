@@ -27,27 +27,18 @@ const logger = new Logger(() => (level, message) => {
   if (level.valueOf() === 'error') process.stderr.write(`queue: ${message}\n`);
 });
 
-/**
- * One job for each key: adding it again after a crash replaces the job that its dead worker still holds. Those of one `line` wait for each
- * other.
- */
+/** One job for each key: adding it again after a crash replaces the job that its dead worker still holds. */
 async function addJob(
   sequelize: Sequelize,
-  { name, key, line = null }: { readonly name: string; readonly key: string; readonly line?: string | null },
+  name: string,
+  key: string,
   payload: object,
   transaction: Transaction | null,
 ): Promise<void> {
   await sequelize.query(
-    `SELECT graphile_worker.add_job(:name, payload := :payload, queue_name := :line, job_key := :key,
-      max_attempts := :attempts)`,
+    'SELECT graphile_worker.add_job(:name, payload := :payload, job_key := :key, max_attempts := :attempts)',
     {
-      replacements: {
-        name,
-        payload: JSON.stringify(payload),
-        line,
-        key: `${name}:${key}`,
-        attempts: MAX_ATTEMPTS,
-      },
+      replacements: { name, payload: JSON.stringify(payload), key: `${name}:${key}`, attempts: MAX_ATTEMPTS },
       type: QueryTypes.SELECT,
       transaction,
     },
@@ -59,22 +50,23 @@ export async function addAnalyseJob(
   task: AnalyseTask,
   transaction: Transaction | null,
 ): Promise<void> {
-  await addJob(sequelize, { name: ANALYSE_TASK, key: task.analysisId }, task, transaction);
+  await addJob(sequelize, ANALYSE_TASK, task.analysisId, task, transaction);
 }
 
-/** One band at a time is taken apart. */
 export async function addSeparateJob(
   sequelize: Sequelize,
   task: SeparationTask,
   transaction: Transaction | null,
 ): Promise<void> {
-  const key = `${task.recordingId}:${task.engine}`;
-  await addJob(sequelize, { name: SEPARATE_TASK, key, line: SEPARATE_TASK }, task, transaction);
+  await addJob(sequelize, SEPARATE_TASK, `${task.recordingId}:${task.engine}`, task, transaction);
 }
 
 export type AnalyseHandler = (task: AnalyseTask, isLastAttempt: boolean) => Promise<void>;
 
-/** Works on analyses, so many at a time, and beside them on bands. */
+/**
+ * Works on analyses, so many at a time, and beside them on bands, one at a time. (A named queue of graphile-worker would do that for all
+ * processes together, but it stays locked for hours when the one that works on it is killed.)
+ */
 export async function startRunners(
   connectionString: string,
   concurrency: number,

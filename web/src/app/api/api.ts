@@ -20,6 +20,7 @@ import {
   type ErrorCode,
   type Guess,
   type ImportAnswer,
+  type Instruments,
   type OpenSong,
   type PathParams,
   type PdfRequest,
@@ -36,11 +37,13 @@ import {
   type SaveRequest,
   type Shape,
   type Take,
+  type TakeApart,
   type SongSummary,
   type Version,
   type VersionDocument,
 } from '@wild-needle/contract';
 import type { Analysis } from '@wild-needle/core/analysis';
+import type { PartMix } from '@wild-needle/core/parts';
 
 export class ApiError extends Error {
   constructor(
@@ -225,6 +228,30 @@ export class Api {
 
   analysis(recordingId: string): Observable<Analysis> {
     return this.ask('recordingAnalysis', { id: recordingId });
+  }
+
+  instruments(recordingId: string): Observable<Instruments> {
+    return this.ask('instruments', { id: recordingId });
+  }
+
+  takeApart(recordingId: string, wish: TakeApart): Observable<Instruments> {
+    return this.ask('takeApart', { id: recordingId }, wish);
+  }
+
+  stopTakingApart(recordingId: string): Observable<Instruments> {
+    return this.ask('stopTakingApart', { id: recordingId });
+  }
+
+  removeParts(recordingId: string): Observable<Instruments> {
+    return this.ask('removeParts', { id: recordingId });
+  }
+
+  partMix(songId: string): Observable<PartMix> {
+    return this.ask('partMix', { id: songId });
+  }
+
+  keepPartMix(songId: string, mix: PartMix): Observable<void> {
+    return this.tell('setPartMix', { id: songId }, mix);
   }
 
   startAnalysis(recordingId: string): Observable<AnalysisJob> {

@@ -1,8 +1,9 @@
 /**
  * What is listened to: the recording, the written tab, or one in each ear; whose ear the recording is for (place in the
- * panorama), and which part of its sound.
+ * panorama), which part of its sound, and how loud the parts of the band are.
  */
 import type { Isolation } from '@wild-needle/core/dsp';
+import type { PartGains } from '@wild-needle/core/parts';
 
 export const EARS = ['both', 'left', 'right', 'centre', 'sides', 'place'] as const;
 export type Ears = (typeof EARS)[number];
@@ -25,6 +26,8 @@ export interface Hearing {
   /** Used while {@link ears} is 'place'. */
   readonly place: Place;
   readonly source: Source;
+  /** Of the band taken apart; null = the recording as it is. */
+  readonly parts: PartGains | null;
 }
 
 /** Guitars are rarely panned nearer to the middle than a quarter; the window starts where the left one stands. */
@@ -33,6 +36,7 @@ export const WHOLE: Hearing = {
   focus: 'full',
   place: { position: -0.6, width: 0.5 },
   source: 'recording',
+  parts: null,
 };
 
 /** Middle and sides part where a guitar is panned a quarter out. */
@@ -57,8 +61,8 @@ export function boundedPlace({ position, width }: Place): Place {
 }
 
 /** True when the recording sounds as it is. */
-export function isWhole({ ears, focus, source }: Hearing): boolean {
-  return ears === 'both' && focus === 'full' && source === 'recording';
+export function isWhole({ ears, focus, source, parts }: Hearing): boolean {
+  return ears === 'both' && focus === 'full' && source === 'recording' && parts === null;
 }
 
 function panOf({ ears, place }: Hearing): Isolation['pan'] {

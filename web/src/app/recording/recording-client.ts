@@ -3,6 +3,7 @@ import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
 import type { SamplePeaks } from '@wild-needle/core/playback';
 import type { SongDocument } from '@wild-needle/core/riff';
 import { toInt16 } from '@wild-needle/core/units';
+import type { PieceAddresses } from './band-pieces';
 import type { Hearing } from './hearing';
 import { isHalf, type WaitingSound } from './waiting-sound';
 
@@ -15,6 +16,8 @@ export type RecordingTask =
       /** What is made of it waits in halves. */
       readonly isHalf: boolean;
     }
+  /** Which pieces of the band are apart from now on. */
+  | { readonly kind: 'apart'; readonly addresses: PieceAddresses }
   /** What the written tab is from now on. */
   | { readonly kind: 'write'; readonly document: SongDocument }
   | {
@@ -48,6 +51,8 @@ export type RecordingTask =
       readonly id: number;
       readonly spans: readonly NoteSpan[];
       readonly offsetCents: number;
+      /** Of the guitars alone, where the band is apart. */
+      readonly ofGuitars: boolean;
     };
 
 export type RecordingAnswer =
@@ -72,10 +77,12 @@ export interface RecordingClient {
   hear(hearing: Hearing, fromS: number, semitones: number): void;
   /** Hands over the written tab; a hearing that plays it has to be asked for again. */
   write(document: SongDocument): void;
+  /** Hands over which pieces of the band are apart; a hearing of its parts has to be asked for again. */
+  apart(addresses: PieceAddresses): void;
   /** Asks where energy lies at this moment. */
   look(atS: number): void;
   /** Which notes sound in places where the same is played. Only the newest question is answered. */
-  notes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes>;
+  notes(spans: readonly NoteSpan[], offsetCents: number, ofGuitars: boolean): Promise<HeardNotes>;
   /** The samples of a part in columns, for drawing. Only the newest question is answered. */
   peaks(fromS: number, toS: number, columns: number): Promise<SamplePeaks>;
   /** A part as it is heard so, at the pitch of the recording. Only the newest question is answered. */
@@ -149,9 +156,10 @@ export function createRecordingClient(
       send({ kind: 'hear', id: ++id, hearing, fromS, semitones });
     },
     write: (document) => send({ kind: 'write', document }),
+    apart: (addresses) => send({ kind: 'apart', addresses }),
     look: (atS) => send({ kind: 'look', atS }),
-    notes: (spans, offsetCents) =>
-      asked.notes.ask((question) => send({ kind: 'notes', id: question, spans, offsetCents })),
+    notes: (spans, offsetCents, ofGuitars) =>
+      asked.notes.ask((question) => send({ kind: 'notes', id: question, spans, offsetCents, ofGuitars })),
     peaks: (fromS, toS, columns) =>
       asked.peaks.ask((question) => send({ kind: 'peaks', id: question, fromS, toS, columns })),
     cut: (hearing, fromS, toS) =>

@@ -11,13 +11,15 @@ import {
   notesAt,
   partsFrom,
   stageAt,
+  withParts,
   type HeldSound,
   type Mix,
   type StereoPair,
   type TabInStep,
 } from '@wild-needle/core/playback';
 import type { SongDocument } from '@wild-needle/core/riff';
-import { forEars, isolationOf } from './hearing';
+import { createBandPieces, type BandPieces } from './band-pieces';
+import { forEars, isolationOf, type Hearing } from './hearing';
 import type { RecordingAnswer, RecordingTask } from './recording-client';
 import { waitingSound, type WaitingSound } from './waiting-sound';
 
@@ -26,6 +28,7 @@ const FIRST_S = 4;
 const PIECE_S = 8;
 
 let sound: HeldSound | null = null;
+let pieces: BandPieces | null = null;
 let isHalf = false;
 let written: SongDocument | null = null;
 let tab: TabInStep | null = null;
@@ -38,17 +41,35 @@ const answer = (message: RecordingAnswer, transfer: Transferable[] = []): void =
 /** Lets messages in that came meanwhile. */
 const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
 
+/** The guitars of a band. */
+const GUITARS_ALONE = { drums: 0, bass: 0, voice: 0, guitars: 1 } as const;
+
+/** What is heard so, where it is ready to be mixed. */
+function mixOf(held: HeldSound, hearing: Hearing): Mix {
+  if (hearing.source !== 'recording' && written) tab ??= createTabInStep(written, held);
+  const toEars = (pair: StereoPair): StereoPair => forEars(hearing.ears, pair);
+  const band = hearing.parts && pieces ? withParts(held, pieces.of, hearing.parts) : held;
+  return createMix(band, { source: hearing.source, isolation: isolationOf(hearing), toEars, tab });
+}
+
+/** Makes [from, to) ready; ears reach a little further. */
+async function prepare(
+  held: HeldSound,
+  { parts }: Pick<Hearing, 'parts'>,
+  from: number,
+  to: number,
+): Promise<void> {
+  if (parts) await pieces?.ensure(from - held.sampleRate, to + held.sampleRate);
+}
+
 async function hear(
   held: HeldSound,
   { id, hearing, fromS, semitones }: Extract<RecordingTask, { kind: 'hear' }>,
 ): Promise<void> {
   const { length, sampleRate } = held;
-  if (hearing.source !== 'recording' && written) tab ??= createTabInStep(written, held);
-  const isolation = isolationOf(hearing);
-  const toEars = (pair: StereoPair): StereoPair => forEars(hearing.ears, pair);
-  const mix = createMix(held, { source: hearing.source, isolation, toEars, tab });
-  const isReady = hearing.source === 'recording' && !isolation;
-  const done = isReady ? null : await made(held, mix, { id, fromS });
+  const mix = mixOf(held, hearing);
+  const isReady = hearing.source === 'recording' && !isolationOf(hearing) && !hearing.parts;
+  const done = isReady ? null : await made(held, mix, { id, fromS, hearing });
   if (!isReady && !done) return;
   if (done && semitones === 0) {
     send(id, done, 0, true);
@@ -74,19 +95,29 @@ async function hear(
 }
 
 /** What is heard of [fromS, toS), made at once. */
-function cut(
+async function cut(
   held: HeldSound,
   { hearing, fromS, toS }: Extract<RecordingTask, { kind: 'cut' }>,
-): readonly [Float32Array<ArrayBuffer>, Float32Array<ArrayBuffer>] {
-  if (hearing.source !== 'recording' && written) tab ??= createTabInStep(written, held);
-  const toEars = (pair: StereoPair): StereoPair => forEars(hearing.ears, pair);
-  const mix = createMix(held, { source: hearing.source, isolation: isolationOf(hearing), toEars, tab });
+): Promise<readonly [Float32Array<ArrayBuffer>, Float32Array<ArrayBuffer>]> {
   const [from, to] = [fromS, toS].map((s) =>
     Math.max(0, Math.min(held.length, Math.round(s * held.sampleRate))),
   );
-  const [left, right] = mix(from, to);
+  await prepare(held, hearing, from, to);
+  const [left, right] = mixOf(held, hearing)(from, to);
   // Copies: one ear may be given to both.
   return [new Float32Array(left), new Float32Array(right)];
+}
+
+/** Notes of the recording, or of its guitars alone. */
+async function notesOf(
+  held: HeldSound,
+  { spans, offsetCents, ofGuitars }: Extract<RecordingTask, { kind: 'notes' }>,
+): Promise<ReturnType<typeof notesAt>> {
+  if (!ofGuitars || !pieces) return notesAt(held, spans, offsetCents);
+  for (const { startS, endS } of spans) {
+    await prepare(held, { parts: GUITARS_ALONE }, startS * held.sampleRate, endS * held.sampleRate);
+  }
+  return notesAt(withParts(held, pieces.of, GUITARS_ALONE), spans, offsetCents);
 }
 
 type Waiting = readonly [WaitingSound, WaitingSound];
@@ -110,11 +141,13 @@ function send(id: number, channels: Waiting, semitones: number, isWhole: boolean
 async function made(
   held: HeldSound,
   mix: Mix,
-  { id, fromS }: { readonly id: number; readonly fromS: number },
+  { id, fromS, hearing }: Pick<Extract<RecordingTask, { kind: 'hear' }>, 'id' | 'fromS' | 'hearing'>,
 ): Promise<Waiting | null> {
   const { length, sampleRate } = held;
   const parts = partsFrom(Math.round(fromS * sampleRate), length, FIRST_S * sampleRate, PIECE_S * sampleRate);
   const [first, ...others] = parts;
+  await prepare(held, hearing, first.from, first.to);
+  if (wanted !== id) return null;
   const begun = mix(first.from, first.to);
   // Until its part is made, the recording sounds as it is.
   const meanwhile = silence(length);
@@ -128,6 +161,7 @@ async function made(
   let share = (first.to - first.from) / length;
   for (const { from, to } of others) {
     await pause();
+    await prepare(held, hearing, from, to);
     if (wanted !== id) return null;
     put(done, mix(from, to), from);
     share += (to - from) / length;
@@ -137,7 +171,10 @@ async function made(
 }
 
 addEventListener('message', ({ data }: MessageEvent<RecordingTask>) => {
-  if (data.kind === 'load') [sound, isHalf] = [holdSound(data.channels, data.sampleRate), data.isHalf];
+  if (data.kind === 'load') {
+    [sound, isHalf] = [holdSound(data.channels, data.sampleRate), data.isHalf];
+    pieces = createBandPieces(data.sampleRate);
+  } else if (data.kind === 'apart') pieces?.update(data.addresses);
   else if (data.kind === 'write') [written, tab] = [data.document, null];
   if (!sound) return;
   switch (data.kind) {
@@ -148,18 +185,18 @@ addEventListener('message', ({ data }: MessageEvent<RecordingTask>) => {
     case 'look':
       answer({ kind: 'stage', shares: stageAt(sound, data.atS) });
       break;
-    case 'cut': {
-      const channels = cut(sound, data);
-      answer({ kind: 'cut', id: data.id, channels }, [channels[0].buffer, channels[1].buffer]);
+    case 'cut':
+      void cut(sound, data).then((channels) => {
+        answer({ kind: 'cut', id: data.id, channels }, [channels[0].buffer, channels[1].buffer]);
+      });
       break;
-    }
     case 'peaks':
       answer({ kind: 'peaks', id: data.id, ...sound.peaks(data.fromS, data.toS, data.columns) });
       break;
-    case 'notes': {
-      const notes = notesAt(sound, data.spans, data.offsetCents);
-      if (notes) answer({ kind: 'notes', id: data.id, notes });
+    case 'notes':
+      void notesOf(sound, data).then((notes) => {
+        if (notes) answer({ kind: 'notes', id: data.id, notes });
+      });
       break;
-    }
   }
 });

@@ -23,6 +23,7 @@ import { Store } from '@ngrx/store';
 import { filter, firstValueFrom, map } from 'rxjs';
 import { barTimesS, type Section } from '@wild-needle/core/riff';
 import { Api } from '../api/api';
+import { BandSound } from '../transport/band-sound';
 import { MediaKeys } from '../transport/media-keys';
 import { Pedals } from '../transport/pedals';
 import { Player } from '../transport/player';
@@ -39,6 +40,7 @@ import { importsFeature } from '../state/imports/imports.reducer';
 import { jobActions } from '../state/jobs/jobs.actions';
 import { jobsFeature } from '../state/jobs/jobs.reducer';
 import { settingsFeature } from '../state/settings/settings.reducer';
+import { InstrumentsStore } from '../open-song/instruments.store';
 import { ListenAgain } from '../open-song/listen-again';
 import type { LeftCopy, UnreadableCopy } from '../open-song/unsaved-copies';
 import { saveFile } from '../shared/save-file';
@@ -46,6 +48,7 @@ import { stepOf } from '../shared/step-walk';
 import { Deck } from './deck/deck';
 import { DeckControl } from '../transport/deck-control';
 import { GrooveStrip } from './strip/groove-strip';
+import { InstrumentsPanel } from './instruments/instruments-panel';
 import { KeyCard } from './key-card';
 import { RecordingSwitch } from './recording-switch';
 import { PedalBoard } from './deck/pedal-board';
@@ -60,6 +63,7 @@ const TAB_AFTER_MS = 300;
   imports: [
     Deck,
     GrooveStrip,
+    InstrumentsPanel,
     KeyCard,
     RecordingSwitch,
     MatButton,
@@ -69,7 +73,7 @@ const TAB_AFTER_MS = 300;
     RouterOutlet,
     StagePanel,
   ],
-  providers: [DeckControl, WorkClock],
+  providers: [BandSound, DeckControl, WorkClock],
   changeDetection: ChangeDetectionStrategy.OnPush,
   host: {
     '[class.folded]': 'onSheet()',
@@ -89,6 +93,7 @@ export class SongFrame implements OnDestroy {
 
   protected readonly song = inject(OpenSongStore);
   protected readonly listening = inject(ListenAgain);
+  protected readonly instruments = inject(InstrumentsStore);
   protected readonly player = inject(Player);
   private readonly envelope = inject(EnvelopeStore);
   private readonly api = inject(Api);
@@ -197,6 +202,7 @@ export class SongFrame implements OnDestroy {
         else if (this.song.status() === 'open' && !this.song.analysis()) this.song.refresh();
       });
     });
+    inject(BandSound);
     inject(Pedals).setHandler((command, value) => {
       this.work.pedal();
       this.control.runPedal(command, value);
@@ -237,6 +243,7 @@ export class SongFrame implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.instruments.show(false);
     this.mediaKeys.drop();
     this.player.unload();
   }

@@ -1,6 +1,7 @@
 /** What the deck's buttons and keys do, in one place, so that both do the same. */
 import { computed, inject, Injectable, signal } from '@angular/core';
 import { Store } from '@ngrx/store';
+import { toggleSilent } from '@wild-needle/core/parts';
 import {
   barTimesS,
   isBlank,
@@ -25,6 +26,7 @@ import { MAX_SPEED, MIN_SPEED, Player } from './player';
 import type { Loop } from './play-cursor';
 import { Now } from './now';
 import { HeardIn } from '../open-song/heard-in';
+import { InstrumentsStore } from '../open-song/instruments.store';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { settingsActions } from '../state/settings/settings.actions';
 import { settingsFeature } from '../state/settings/settings.reducer';
@@ -59,6 +61,11 @@ export class DeckControl {
   readonly countIn = this.store.selectSignal(settingsFeature.selectCountIn);
   readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);
   private volumeBeforeQuiet: number | null = null;
+
+  private readonly instruments = inject(InstrumentsStore);
+  private readonly instrumentsFocusedSignal = signal(0);
+  /** Grows each time that the instruments are to have the keys. */
+  readonly instrumentsFocused = this.instrumentsFocusedSignal.asReadonly();
 
   readonly keysShown = signal(false);
   readonly pedalsShown = signal(false);
@@ -131,12 +138,22 @@ export class DeckControl {
     this.player.setHearing({ ...hearing, ears: EARS[(EARS.indexOf(hearing.ears) + 1) % EARS.length] });
   }
 
+  /** After the last focus come the instruments, which then have the keys; from them it goes back to the full sound. */
   nextFocus(): void {
     const hearing = this.player.hearing();
-    this.player.setHearing({
-      ...hearing,
-      focus: FOCUSES[(FOCUSES.indexOf(hearing.focus) + 1) % FOCUSES.length],
-    });
+    if (this.instruments.isShown()) {
+      this.showInstruments(false);
+      return;
+    }
+    const next = FOCUSES.at(FOCUSES.indexOf(hearing.focus) + 1);
+    this.player.setHearing({ ...hearing, focus: next ?? 'full' });
+    if (!next) this.showInstruments(true);
+  }
+
+  /** The row of the band's parts; with it goes what it made louder and softer. */
+  showInstruments(isShown: boolean): void {
+    this.instruments.show(isShown);
+    if (isShown) this.instrumentsFocusedSignal.update((n) => n + 1);
   }
 
   nextSource(): void {
@@ -197,6 +214,11 @@ export class DeckControl {
       speed: () => this.player.setSpeed(MIN_SPEED + value * (MAX_SPEED - MIN_SPEED)),
       clean: () => this.answering?.('clean'),
       slip: () => this.answering?.('slip'),
+      instruments: () => this.showInstruments(!this.instruments.isShown()),
+      drums: () => this.instruments.changeMix((mix) => toggleSilent(mix, 'drums')),
+      bass: () => this.instruments.changeMix((mix) => toggleSilent(mix, 'bass')),
+      voice: () => this.instruments.changeMix((mix) => toggleSilent(mix, 'voice')),
+      guitars: () => this.instruments.changeMix((mix) => toggleSilent(mix, 'guitars')),
     };
     commands[command]();
   }

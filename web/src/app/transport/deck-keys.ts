@@ -36,7 +36,11 @@ export const DECK_KEYS = {
     does: 'Next recording of the song: album, live, your take',
   },
   ears: { on: { e: null }, caps: 'E', does: 'Ears: both, left, right, centre, sides, one spot' },
-  focus: { on: { f: null }, caps: 'F', does: 'Focus: full, bass, mids, highs, fewer drums' },
+  focus: {
+    on: { f: null },
+    caps: 'F',
+    does: 'Focus: full, bass, mids, highs, fewer drums; then the instruments',
+  },
   speed: { on: { '-': -1, '=': 1, '+': 1 }, caps: '− =', does: 'Slower, faster by 5 %' },
   slow: { on: { w: null }, caps: 'W', does: 'Full speed, slow' },
   click: { on: { n: null }, caps: 'N', does: 'Click on the beats' },

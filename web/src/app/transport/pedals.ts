@@ -11,6 +11,7 @@ import { settingsFeature } from '../state/settings/settings.reducer';
 export const PEDAL_COMMANDS = [
   ...(['play', 'slow', 'start', 'loop', 'back', 'on', 'source', 'speed'] as const),
   ...(['clean', 'slip'] as const),
+  ...(['instruments', 'drums', 'bass', 'voice', 'guitars'] as const),
 ] as const;
 export type PedalCommand = (typeof PEDAL_COMMANDS)[number];
 

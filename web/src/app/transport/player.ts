@@ -7,6 +7,7 @@ import type { HeardNotes, NoteSpan } from '@wild-needle/core/mir';
 import { retimed, type SongDocument } from '@wild-needle/core/riff';
 import { ClickTrack, type ClickBeats } from './click-track';
 import { CountInClicks, type CountIn } from './count-in';
+import type { PieceAddresses } from '../recording/band-pieces';
 import { isWhole, WHOLE, type Hearing } from '../recording/hearing';
 import { loopRounds, positionAt, type Loop, type Segment } from './play-cursor';
 import type { SamplePeaks } from '@wild-needle/core/playback';
@@ -227,6 +228,12 @@ export class Player {
     if (this.hearingSignal().source !== 'recording') this.setHearing(this.hearingSignal());
   }
 
+  /** Pieces of the band that are apart, see {@link PieceAddresses}; what sounds of its parts is made anew. */
+  setApart(addresses: PieceAddresses): void {
+    this.recording?.apart(addresses);
+    if (this.hearingSignal().parts) this.setHearing(this.hearingSignal());
+  }
+
   /** Asks where energy lies at the needle. */
   look(): void {
     this.recording?.look(this.time.toSound(this.nowSignal()));
@@ -242,7 +249,9 @@ export class Player {
   async hearNotes(spans: readonly NoteSpan[], offsetCents: number): Promise<HeardNotes | null> {
     const { toSound } = this.time;
     const sounding = spans.map(({ startS, endS }) => ({ startS: toSound(startS), endS: toSound(endS) }));
-    return this.recording ? this.recording.notes(sounding, offsetCents) : null;
+    // While the band is heard in parts, the neck shows its guitars.
+    const ofGuitars = this.hearingSignal().parts !== null;
+    return this.recording ? this.recording.notes(sounding, offsetCents, ofGuitars) : null;
   }
 
   /** A part as it is heard so, at the pitch of the recording; null without one. */

@@ -3,6 +3,7 @@ import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/c
 import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { EARS, FOCUSES, type Ears, type Focus } from '../../recording/hearing';
+import { InstrumentsStore } from '../../open-song/instruments.store';
 import { Player } from '../../transport/player';
 import { DeckControl } from '../../transport/deck-control';
 import { DECK_KEYS } from '../../transport/deck-keys';
@@ -39,6 +40,7 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
       >Ears <kbd>{{ keys.ears.caps }}</kbd></span
     >
     <mat-button-toggle-group
+      class="ears"
       aria-label="Ears"
       hideSingleSelectionIndicator
       [disabled]="isOff()"
@@ -63,6 +65,16 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
         <mat-button-toggle [value]="focus">{{ focusWords[focus] }}</mat-button-toggle>
       }
     </mat-button-toggle-group>
+    <button
+      mat-stroked-button
+      class="parts"
+      [class.on]="instruments.isShown()"
+      [attr.aria-pressed]="instruments.isShown()"
+      [disabled]="isOff() || instruments.recordingId() === null"
+      (click)="control.showInstruments(!instruments.isShown())"
+    >
+      Parts
+    </button>
     <div
       class="done"
       role="progressbar"
@@ -76,9 +88,9 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
   styles: `
     :host {
       display: grid;
-      grid-template-columns: auto auto;
+      grid-template-columns: auto auto auto;
       align-items: center;
-      gap: 8px 10px;
+      gap: 8px 6px;
       position: relative;
       --mat-button-toggle-height: 40px;
       --mat-button-toggle-label-text-size: 13px;
@@ -94,6 +106,7 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
         display: inline-flex;
       }
       .quiet,
+      .parts,
       mat-button-toggle-group {
         display: none;
       }
@@ -111,7 +124,20 @@ const FOCUS_WORDS: Readonly<Record<Focus, string>> = {
       width: fit-content;
     }
     mat-button-toggle-group {
+      width: 252px;
+    }
+    mat-button-toggle-group.ears {
+      grid-column: 2 / 4;
       width: 316px;
+    }
+    .parts {
+      height: 40px;
+      min-width: 0;
+      padding: 0 9px;
+      font-size: 13px;
+    }
+    .parts.on {
+      box-shadow: inset 0 -4px 0 var(--ink);
     }
     mat-button-toggle {
       flex: auto;
@@ -141,6 +167,7 @@ export class DeckEars {
   protected readonly keys = DECK_KEYS;
   protected readonly player = inject(Player);
   protected readonly control = inject(DeckControl);
+  protected readonly instruments = inject(InstrumentsStore);
   protected readonly earsOffered = EARS;
   protected readonly focusesOffered = FOCUSES;
   protected readonly earWords = EAR_WORDS;

@@ -16,6 +16,11 @@ const WORDS: Readonly<Record<PedalCommand, string>> = {
   speed: 'Speed (expression pedal)',
   clean: 'Practice: clean',
   slip: 'Practice: slip',
+  instruments: 'Instruments, full sound',
+  drums: 'Instruments: drums silent',
+  bass: 'Instruments: bass silent',
+  voice: 'Instruments: voice silent',
+  guitars: 'Instruments: guitars silent',
 };
 const DEVICE_WORDS = {
   none: 'No MIDI pedal is plugged in. The board below sends the same.',

@@ -18,7 +18,7 @@ import { Api } from '../../../api/api';
 import { settingsActions } from '../../../state/settings/settings.actions';
 import { Icon } from '../../../shared/icon';
 import { counted, dayOf } from '../../../shared/words';
-import { megabytes } from '../removed/removed-songs';
+import { megabytes } from '../../../shared/size-words';
 import { SHELF_KEYS } from '../shelf-keys';
 
 /** A backup that is older is asked for again. */

@@ -14,15 +14,10 @@ import { MatButton } from '@angular/material/button';
 import { firstValueFrom, type Observable } from 'rxjs';
 import type { RemovedSong } from '@wild-needle/contract';
 import { Api } from '../../../api/api';
+import { megabytes } from '../../../shared/size-words';
 import { counted } from '../../../shared/words';
 
 const DATE = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long' });
-
-/** 14_200_000 → '14 MB' */
-export function megabytes(bytes: number): string {
-  const mb = bytes / 1_000_000;
-  return `${mb < 10 ? Math.round(10 * mb) / 10 : Math.round(mb)} MB`;
-}
 
 @Component({
   selector: 'wn-removed-songs',

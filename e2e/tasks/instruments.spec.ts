@@ -1,0 +1,83 @@
+/** The band taken apart: heard by what reaches the loudspeaker, and gone on with after the server was killed. */
+import { expect, type Page } from '@playwright/test';
+import { test } from '../support/app';
+import { listenIn } from '../support/loudspeaker';
+import { Riffs, Shelf } from '../support/pages';
+import { bandWav, BAND_HZ } from '../support/tone-wav';
+
+async function openBand(page: Page, url: string, seconds: number): Promise<void> {
+  const shelf = new Shelf(page);
+  await shelf.open(url);
+  await shelf.choose({ name: 'small band.wav', mimeType: 'audio/wav', buffer: bandWav(seconds) });
+  await shelf.song('Small band').getByRole('link').click({ timeout: 30_000 });
+  await new Riffs(page).ready();
+}
+
+test('takes drums and bass out of the loop, and brings all back', async ({ app, page }) => {
+  const loudspeaker = await listenIn(page);
+  await openBand(page, app.url, 25);
+  const panel = page.getByRole('region', { name: 'Instruments' });
+  const share = (hz: number): Promise<number> => loudspeaker.toneDb(hz);
+
+  // Past the last focus come the instruments, and have the keys.
+  for (let press = 0; press < 5; press++) await page.keyboard.press('f');
+  await expect(panel).toBeFocused();
+  await expect(panel).toContainText('Take the band apart?');
+  await panel.getByRole('button', { name: /^Roughly/ }).click();
+  await expect(panel).toContainText('The band is apart', { timeout: 60_000 });
+  await page.keyboard.press('Space');
+  await expect.poll(() => share(BAND_HZ.bass)).toBeGreaterThan(-50);
+  await expect.poll(() => share(BAND_HZ.guitar)).toBeGreaterThan(-60);
+  const [bass, guitar] = [await share(BAND_HZ.bass), await share(BAND_HZ.guitar)];
+
+  await panel.focus();
+  await page.keyboard.press('6');
+  await page.keyboard.press('5');
+  await expect(panel.getByRole('button', { name: 'Without the bass' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await expect.poll(() => share(BAND_HZ.bass)).toBeLessThan(bass - 15);
+  // The needle may stand between two guitars' beats for a moment: they are where they were.
+  await expect.poll(() => share(BAND_HZ.guitar)).toBeGreaterThan(guitar - 4);
+
+  await page.keyboard.press('2');
+  await expect(panel.getByRole('group', { name: 'Bass' })).toContainText('alone');
+  await expect.poll(() => share(BAND_HZ.guitar)).toBeLessThan(guitar - 15);
+  await expect.poll(() => share(BAND_HZ.bass)).toBeGreaterThan(bass - 4);
+
+  // Kept with the song, and of no effect while the panel is closed.
+  await page.keyboard.press('Escape');
+  await expect(panel).not.toBeFocused();
+  await page.keyboard.press('f');
+  await expect(panel).toBeHidden();
+  await expect.poll(() => share(BAND_HZ.guitar)).toBeGreaterThan(guitar - 4);
+  await page.reload();
+  await new Riffs(page).ready();
+  await page.getByRole('button', { name: 'Parts' }).click();
+  await expect(panel.getByRole('button', { name: 'Without the drums' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  );
+  await expect(panel.getByRole('button', { name: 'Only the bass' })).toHaveAttribute('aria-pressed', 'true');
+
+  await panel.getByRole('button', { name: 'Remove the parts' }).click();
+  await expect(panel).toContainText('Take the band apart?');
+});
+
+test('goes on where it was when the server is killed in the middle', async ({ ownApp, page }) => {
+  test.setTimeout(240_000);
+  await openBand(page, ownApp.url, 70);
+  await page.getByRole('button', { name: 'Parts' }).click();
+  const panel = page.getByRole('region', { name: 'Instruments' });
+  await panel.getByRole('button', { name: /^Roughly/ }).click();
+  const progress = panel.getByRole('progressbar', { name: 'Taking the band apart' });
+  const pieces = async (): Promise<number> => Number(await progress.getAttribute('aria-valuenow'));
+  await expect.poll(pieces, { timeout: 60_000 }).toBeGreaterThan(1);
+  await ownApp.kill();
+  const before = await pieces();
+  await expect(panel.getByRole('alert')).toContainText('Is it still running?');
+  await ownApp.restart();
+  await expect.poll(pieces, { timeout: 60_000 }).toBeGreaterThan(before);
+  await expect(panel).toContainText('The band is apart', { timeout: 120_000 });
+});

@@ -1,0 +1,58 @@
+/**
+ * The band taken apart, as far as it is: its pieces are fetched from the server when they are to be heard, and the last ones kept.
+ */
+import { piecesOf, type PieceSamples } from '@wild-needle/core/playback';
+
+/** Address of each piece, '' where the band is not apart. */
+export type PieceAddresses = readonly string[];
+
+/** Pieces in memory, 5 MB each: four minutes are heard again without asking. */
+const KEPT = 40;
+
+export interface BandPieces {
+  readonly of: PieceSamples;
+  /** Pieces that are apart from now on; what another engine made anew is forgotten. */
+  update(addresses: PieceAddresses): void;
+  /** Fetches what the samples [from, to) need; what can't be fetched is heard as it was recorded. */
+  ensure(from: number, to: number): Promise<void>;
+}
+
+export function createBandPieces(sampleRate: number): BandPieces {
+  let addresses: PieceAddresses = [];
+  /** By address, the one that was used last at the end. */
+  const kept = new Map<string, Int16Array>();
+
+  async function fetchPiece(address: string): Promise<void> {
+    const known = kept.get(address);
+    const samples = known ?? (await load(address));
+    if (!samples) return;
+    kept.delete(address);
+    kept.set(address, samples);
+    for (const [oldest] of kept) {
+      if (kept.size <= KEPT) break;
+      kept.delete(oldest);
+    }
+  }
+
+  async function load(address: string): Promise<Int16Array | null> {
+    try {
+      const answer = await fetch(`${address}?rate=${sampleRate}`);
+      return answer.ok ? new Int16Array(await answer.arrayBuffer()) : null;
+    } catch {
+      return null;
+    }
+  }
+
+  return {
+    of: (index) => kept.get(addresses[index] ?? '') ?? null,
+    update(now) {
+      addresses = now;
+      const wanted = new Set(now);
+      for (const address of [...kept.keys()]) if (!wanted.has(address)) kept.delete(address);
+    },
+    async ensure(from, to) {
+      const missing = piecesOf(from, to, sampleRate).flatMap((index) => addresses[index] || []);
+      await Promise.all(missing.map(fetchPiece));
+    },
+  };
+}
