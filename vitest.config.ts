@@ -39,6 +39,10 @@ export default defineConfig({
         },
       },
       {
+        // Only by `npm run test:instruments`, which fetches what it tries.
+        test: { name: 'instruments', include: ['server/src/**/*.trial.ts'] },
+      },
+      {
         test: {
           name: 'start',
           include: ['e2e/start/**/*.spec.ts'],

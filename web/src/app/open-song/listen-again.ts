@@ -1,5 +1,5 @@
 /**
- * "Listen again": measures the loop, or the whole song, once more with the ears and the focus of the deck, the tuning of
+ * "Listen again": measures the loop, or the whole song, once more with the ears, the focus and the parts of the deck, the tuning of
  * the tab and what was checked in it. What is heard is shown in the passes of the shown guitar; for the tab it is a suggestion.
  */
 import { inject, Injectable, signal } from '@angular/core';
@@ -7,6 +7,7 @@ import { firstValueFrom } from 'rxjs';
 import { Api } from '../api/api';
 import type { Hearing } from '../recording/hearing';
 import { HeardAgain } from './heard-again';
+import { InstrumentsStore } from './instruments.store';
 import { OpenSongStore } from './open-song.store';
 import { analyseInWorker, decodeForAnalysis } from '../recording/analysis-client';
 import { cutSignal, type HeardSpan } from '../recording/heard-anew';
@@ -16,6 +17,7 @@ export class ListenAgain {
   private readonly api = inject(Api);
   private readonly song = inject(OpenSongStore);
   private readonly heardAgain = inject(HeardAgain);
+  private readonly instruments = inject(InstrumentsStore);
   private running: AbortController | null = null;
   private readonly progressSignal = signal<{ readonly share: number; readonly doing: string } | null>(null);
 
@@ -24,7 +26,7 @@ export class ListenAgain {
 
   /**
    * Answers how many strums changed and how to take it back, or null when it was cancelled or there is nothing to hear. `span` null = the whole
-   * song; `hearing`: through which ears and focus.
+   * song; `hearing`: through which ears, focus and parts.
    */
   async start(
     span: HeardSpan | null,
@@ -40,7 +42,7 @@ export class ListenAgain {
       const wanted = span ?? { startS: 0, endS: Infinity };
       const { signal: cut, fromS } = span ? cutSignal(whole, span) : { signal: whole, fromS: 0 };
       const heard = await analyseInWorker(
-        { signal: cut, fromS, document, hearing },
+        { signal: cut, fromS, document, hearing, addresses: this.instruments.addresses() },
         (share, doing) => this.progressSignal.set({ share, doing }),
         running.signal,
       );

@@ -3,6 +3,7 @@ import type { Analysis } from '@wild-needle/core/analysis';
 import type { StereoSignal } from '@wild-needle/core/mir';
 import type { SongDocument } from '@wild-needle/core/riff';
 import { ANALYSIS_SAMPLE_RATE } from '@wild-needle/core/units';
+import type { PieceAddresses } from './band-pieces';
 import type { Hearing } from './hearing';
 
 export interface AnalysisTask {
@@ -11,8 +12,10 @@ export interface AnalysisTask {
   readonly fromS: number;
   /** Its tuning is used, and what is checked in it counts as certain. */
   readonly document: SongDocument;
-  /** Ears and focus that it is heard with. */
+  /** Ears, focus and parts that it is heard with. */
   readonly hearing: Hearing;
+  /** Where the pieces of its band are. */
+  readonly addresses: PieceAddresses;
 }
 
 export type AnalysisAnswer =

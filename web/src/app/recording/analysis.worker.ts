@@ -2,8 +2,7 @@
 import { confirmedIn } from '@wild-needle/core/draft';
 import { analyse } from '@wild-needle/core/analysis';
 import type { Confirmed } from '@wild-needle/core/mir';
-import { throughEars } from '@wild-needle/core/playback';
-import { isolationOf, toEarsOf } from './hearing';
+import { asHeard } from './band-signal';
 import type { AnalysisAnswer, AnalysisTask } from './analysis-client';
 
 /** The confirmed strums that the signal holds, on its own clock. */
@@ -19,16 +18,20 @@ function confirmedFrom({ signal, fromS, document }: AnalysisTask): Confirmed {
   };
 }
 
-addEventListener('message', ({ data }: MessageEvent<AnalysisTask>) => {
-  const answer = (message: AnalysisAnswer): void => postMessage(message);
+const answer = (message: AnalysisAnswer): void => postMessage(message);
+
+async function measure(task: AnalysisTask): Promise<void> {
   try {
-    const analysis = analyse(throughEars(data.signal, isolationOf(data.hearing), toEarsOf(data.hearing)), {
-      tuning: data.document.tuning,
-      confirmed: confirmedFrom(data),
+    const signal = await asHeard(task.signal, task.fromS, task.hearing, task.addresses);
+    const analysis = analyse(signal, {
+      tuning: task.document.tuning,
+      confirmed: confirmedFrom(task),
       onProgress: (share, doing) => answer({ kind: 'progress', share, doing }),
     });
     answer({ kind: 'done', analysis });
   } catch (error) {
     answer({ kind: 'failed', message: error instanceof Error ? error.message : String(error) });
   }
-});
+}
+
+addEventListener('message', ({ data }: MessageEvent<AnalysisTask>) => void measure(data));

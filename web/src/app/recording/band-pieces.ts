@@ -17,7 +17,8 @@ export interface BandPieces {
   ensure(from: number, to: number): Promise<void>;
 }
 
-export function createBandPieces(sampleRate: number): BandPieces {
+/** `keptPieces`: pieces that stay in memory. */
+export function createBandPieces(sampleRate: number, keptPieces = KEPT): BandPieces {
   let addresses: PieceAddresses = [];
   /** By address, the one that was used last at the end. */
   const kept = new Map<string, Int16Array>();
@@ -29,7 +30,7 @@ export function createBandPieces(sampleRate: number): BandPieces {
     kept.delete(address);
     kept.set(address, samples);
     for (const [oldest] of kept) {
-      if (kept.size <= KEPT) break;
+      if (kept.size <= keptPieces) break;
       kept.delete(oldest);
     }
   }

@@ -8,6 +8,7 @@ import type { Loop } from './play-cursor';
 import type { CountIn } from './count-in';
 import { Player } from './player';
 import { Now } from './now';
+import { InstrumentsStore } from '../open-song/instruments.store';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { settingsActions } from '../state/settings/settings.actions';
 import { settingsFeature } from '../state/settings/settings.reducer';
@@ -70,6 +71,7 @@ describe('the deck', () => {
           provide: OpenSongStore,
           useValue: {
             document: song,
+            status: () => 'open',
             songId: () => 'song',
             recording: () => null,
             recordings: () => [],
@@ -131,6 +133,23 @@ describe('the deck', () => {
     press(' ');
     expect(player.countIn).toBeNull();
     expect(player.playing()).toBe(true);
+  });
+
+  it('opens the instruments after the last focus, and goes back from them to the full sound', () => {
+    const instruments = TestBed.inject(InstrumentsStore);
+    press('f', 'f', 'f', 'f');
+    expect(player.hearing().focus).toBe('drums');
+    press('f');
+    expect([player.hearing().focus, instruments.isShown(), deck.instrumentsFocused()]).toEqual([
+      'full',
+      true,
+      1,
+    ]);
+    press('f');
+    expect(instruments.isShown()).toBe(false);
+    deck.runPedal('instruments', 1);
+    deck.runPedal('bass', 1);
+    expect([instruments.isShown(), instruments.mix().silent]).toEqual([true, ['bass']]);
   });
 
   it('goes round the ears and the focuses', () => {

@@ -113,6 +113,8 @@ describe('the player', () => {
     await player.load(new ArrayBuffer(8), 60);
   });
   afterEach(() => {
+    // What waits to be made would be made in the next test.
+    player.unload();
     vi.unstubAllGlobals();
     TestBed.resetTestingModule();
   });

@@ -41,6 +41,7 @@ const WEDGE = 108;
     'aria-label': 'Instruments',
     '(focusin)': 'hasFocus.set(true)',
     '(focusout)': 'hasFocus.set(false)',
+    '(click)': 'onClick($event)',
     '(keydown)': 'onKey($event)',
   },
   templateUrl: './instruments-panel.html',
@@ -74,7 +75,7 @@ export class InstrumentsPanel {
   protected readonly networkWords = computed(() => {
     const facts = this.networkFacts();
     if (!facts) return '';
-    if (!facts.isHere) return 'Cleaner by a network: npm run get:instruments fetches it, for personal use';
+    if (!facts.isHere) return 'Cleaner by a network, for personal use: npm run get:instruments';
     return facts.problem ?? 'The network is for personal and research use';
   });
   protected readonly progress = computed(() => {
@@ -154,6 +155,12 @@ export class InstrumentsPanel {
     const { from, to } = PART_LEVELS_DB;
     const share = (this.store.mix().levelsDb[part] - from) / (to - from);
     return `M0 11 ${WEDGE * share} ${11 - 9 * share}v${16 * share}Z`;
+  }
+
+  /** Who clicks here goes on here: the digits are its keys and not frets. */
+  protected onClick({ detail, target }: MouseEvent): void {
+    const isMouse = detail > 0 && target instanceof Element;
+    if (isMouse && !target.closest('[aria-label="Close the instruments"]')) this.host.nativeElement.focus();
   }
 
   protected onKey(event: KeyboardEvent): void {

@@ -2,6 +2,7 @@
 import type { SongJudgement } from '@wild-needle/core/check';
 import type { HeardBefore, StereoSignal } from '@wild-needle/core/mir';
 import type { SongDocument } from '@wild-needle/core/riff';
+import type { PieceAddresses } from '../../../recording/band-pieces';
 import type { Hearing } from '../../../recording/hearing';
 
 export type JudgeTask =
@@ -18,8 +19,10 @@ export type JudgeTask =
       readonly signal: StereoSignal;
       /** As the guitar that is judged plays it. */
       readonly document: SongDocument;
-      /** Ears and focus that it is heard with. */
+      /** Ears, focus and parts that it is heard with. */
       readonly hearing: Hearing;
+      /** Where the pieces of its band are. */
+      readonly addresses: PieceAddresses;
       /** What was heard of the whole sound before; null when that was other sound. */
       readonly before: HeardBefore | null;
       /** Strokes too are heard once more, with what the ear has settled. */

@@ -8,8 +8,7 @@ import {
   settledIn,
   type Witness,
 } from '@wild-needle/core/check';
-import { throughEars } from '@wild-needle/core/playback';
-import { isolationOf, toEarsOf } from '../../../recording/hearing';
+import { asHeard } from '../../../recording/band-signal';
 import type { JudgeAnswer, JudgeTask } from './judge-client';
 
 type ListenTask = Extract<JudgeTask, { kind: 'listen' }>;
@@ -19,26 +18,32 @@ let witness: Witness | null = null;
 const answer = (message: JudgeAnswer): void => postMessage(message);
 
 /** From what was heard before where that is the same sound; listens to the whole of it otherwise. */
-function witnessFor({ signal, document, hearing, before, isAnew, isSideUnknown }: ListenTask): Witness {
+async function witnessFor(task: ListenTask): Promise<Witness> {
+  const { signal, document, hearing, addresses, before, isAnew, isSideUnknown } = task;
   const side = isSideUnknown && before ? ownSide(signal, before, document) : 'both';
   if (before && side === 'both' && !isAnew) return recallWitness(signal, before);
   const own = side === 'both' ? hearing : { ...hearing, ears: side };
-  return createWitness(throughEars(signal, isolationOf(own), toEarsOf(own)), {
+  return createWitness(await asHeard(signal, 0, own, addresses), {
     confirmed: settledIn(document),
     onProgress: (share) => answer({ kind: 'progress', share }),
   });
 }
 
-function run(task: JudgeTask): void {
+async function run(task: JudgeTask): Promise<void> {
   if (task.kind === 'recall') witness = paperWitness(task.before);
-  if (task.kind === 'listen') witness = witnessFor(task);
+  if (task.kind === 'listen') witness = await witnessFor(task);
   if (witness) answer({ kind: 'judged', id: task.id, judgement: judgeSong(witness, task.document) });
 }
 
+/** What is asked meanwhile waits for what is listened to. */
+let turn = Promise.resolve();
+
 addEventListener('message', ({ data }: MessageEvent<JudgeTask>) => {
-  try {
-    run(data);
-  } catch (error) {
-    answer({ kind: 'failed', message: error instanceof Error ? error.message : String(error) });
-  }
+  turn = turn.then(async () => {
+    try {
+      await run(data);
+    } catch (error) {
+      answer({ kind: 'failed', message: error instanceof Error ? error.message : String(error) });
+    }
+  });
 });

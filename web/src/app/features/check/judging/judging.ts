@@ -8,6 +8,7 @@ import type { SongJudgement } from '@wild-needle/core/check';
 import type { HeardBefore } from '@wild-needle/core/mir';
 import { retimed, type SongDocument } from '@wild-needle/core/riff';
 import { Api } from '../../../api/api';
+import { InstrumentsStore } from '../../../open-song/instruments.store';
 import { HeardIn } from '../../../open-song/heard-in';
 import { OpenSongStore } from '../../../open-song/open-song.store';
 import { decodeForAnalysis } from '../../../recording/analysis-client';
@@ -48,6 +49,7 @@ const keyOf = ({ recordingId, guitar, hearing, isSideUnknown }: Subject): string
     hearing.focus,
     hearing.place.position,
     hearing.place.width,
+    ...(hearing.parts ? [JSON.stringify(hearing.parts)] : []),
   ].join('/');
 
 @Injectable({ providedIn: 'root' })
@@ -61,6 +63,7 @@ export class Judging {
   private readonly judgedSignal = signal<Judged | null>(null);
   private readonly progressSignal = signal<Progress>({ kind: 'idle' });
   private readonly heardIn = inject(HeardIn);
+  private readonly instruments = inject(InstrumentsStore);
   /** What was written, by what was asked about in the time of another recording. */
   private readonly asked = new WeakMap<SongDocument, SongDocument>();
   private readonly heardWith = signal<Hearing | null>(null);
@@ -73,7 +76,10 @@ export class Judging {
     const [judged, now] = [this.heardWith(), this.player.hearing()];
     return (
       judged !== null &&
-      (judged.ears !== now.ears || judged.focus !== now.focus || judged.place !== now.place)
+      (judged.ears !== now.ears ||
+        judged.focus !== now.focus ||
+        judged.place !== now.place ||
+        JSON.stringify(judged.parts) !== JSON.stringify(now.parts))
     );
   });
 
@@ -128,6 +134,7 @@ export class Judging {
         signal,
         document: this.asHeard(this.song.written() ?? document),
         hearing,
+        addresses: this.instruments.addresses(),
         before,
         isAnew: anew,
         isSideUnknown,
@@ -165,12 +172,12 @@ export class Judging {
   }
 
   /** What the analysis has heard, where the same sound is judged at the same pitch; null to listen anew. */
-  private heardBefore({ ears, focus }: Hearing): HeardBefore | null {
+  private heardBefore({ ears, focus, parts }: Hearing): HeardBefore | null {
     const [analysis, document] = [this.song.analysis(), this.song.document()];
     if (!analysis || !document || analysis.strokes.length === 0 || this.heardIn.other()) return null;
     const isSamePitch =
       Math.abs(analysis.referenceOffsetCents - document.referenceOffsetCents) < SAME_PITCH_CENTS;
-    if (ears !== 'both' || focus !== 'full' || !isSamePitch) return null;
+    if (ears !== 'both' || focus !== 'full' || parts || !isSamePitch) return null;
     const { durationS, referenceOffsetCents, strums, strokes, sections, sameAsBar, beatsS, downbeatsS } =
       analysis;
     return {
