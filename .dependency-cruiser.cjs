@@ -159,10 +159,10 @@ forbidden.push(
     to: { path: '^(server|web|e2e|bench)/' },
   },
   {
-    // The bench of the screen drives the application as the end-to-end tests do, that of faults asks over HTTP.
+    // The bench of the screen drives the application as the end-to-end tests do, that of faults asks over HTTP, that of separation loads the network as the server does.
     name: 'bench-checks-core',
     severity: 'error',
-    from: { path: '^(bench/(?!screen/|faults/)|core/checks|training)/' },
+    from: { path: '^(bench/(?!screen/|faults/|separation/)|core/checks|training)/' },
     to: { path: '^(contract|server|web|e2e|demo)/' },
   },
   { name: 'server-not-web', severity: 'error', from: { path: '^server/' }, to: { path: '^web/' } },

@@ -120,6 +120,36 @@ for (const colorScheme of ['light', 'dark'] as const) {
   });
 }
 
+for (const [name, colorScheme] of [
+  ['instruments', 'light'],
+  ['instruments-dark', 'dark'],
+] as const) {
+  test.describe(() => {
+    test.use({ colorScheme });
+    test(name, async ({ demoApp, page }) => {
+      const shelf = new Shelf(page);
+      await shelf.open(demoApp.url);
+      await (await shelf.openSong('Salt on the Wire')).ready();
+      await page.getByRole('radio', { name: 'Riff B' }).click();
+      await page.getByRole('button', { name: 'Loop pass 3' }).click();
+      await page.getByRole('button', { name: 'Parts' }).click();
+      const panel = page.getByRole('region', { name: 'Instruments' });
+      // The other one finds them apart.
+      if (name === 'instruments') {
+        await panel.getByRole('button', { name: /^Roughly/ }).click();
+        await panel.focus();
+        await page.keyboard.press('6');
+        await page.keyboard.press('7');
+        await panel.getByRole('slider', { name: 'Drums, level' }).fill('-10');
+        await panel.getByText('the loop is ready').waitFor({ timeout: 60_000 });
+      } else await panel.getByText('The band is apart').waitFor({ timeout: 60_000 });
+      await page.mouse.move(640, 400);
+      await page.waitForTimeout(600);
+      await page.screenshot({ path: `${FOLDER}/${name}.png` });
+    });
+  });
+}
+
 /** Past what is not struck, to the first chord that clashes; and to its root on the lowest string. */
 const DOWN_TO_CHORD = Array.from({ length: 7 }, () => 'ArrowDown');
 const RIGHT = Array.from({ length: 5 }, () => 'ArrowRight');

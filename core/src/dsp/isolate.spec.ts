@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { createRandom } from '../units';
-import { isolate, type Isolation, type PanWindow } from './isolate';
+import { isolate, type Isolation } from './isolate';
+import type { PanWindow } from './pan-window';
 
 const RATE = 44100;
 const LENGTH = 2 * RATE;

@@ -8,6 +8,7 @@ export {
   PIECE_S,
   pieceCount,
   pieceOrder,
+  piecesOf,
   SEPARATION_RATE,
   WINDOW_SAMPLES,
   windowStart,

@@ -7,6 +7,7 @@ import {
   PIECE_S,
   pieceCount,
   pieceOrder,
+  piecesOf,
   SEPARATION_RATE,
   windowStart,
 } from './pieces';
@@ -50,6 +51,12 @@ describe('the pieces of a recording', () => {
     ];
     expect(kept(0)[0]).toBe(-MARGIN_S * SEPARATION_RATE);
     expect(kept(0)[1] - kept(1)[0]).toBe(2 * MARGIN_S * SEPARATION_RATE);
+  });
+
+  it('that a stretch needs are those around it', () => {
+    expect(piecesOf(0, 48_000, 48_000)).toEqual([0]);
+    expect(piecesOf(5.95 * 48_000, 6.1 * 48_000, 48_000)).toEqual([0, 1]);
+    expect(piecesOf(6.1 * 48_000, 12.1 * 48_000, 48_000)).toEqual([1, 2]);
   });
 
   it('have whole samples at every rate that is played', () => {

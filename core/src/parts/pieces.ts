@@ -47,3 +47,10 @@ export function interleaveParts(parts: BandParts): Int16Array {
   });
   return interleaved;
 }
+
+/** The pieces that the samples [from, to) need, margins included. */
+export function piecesOf(from: number, to: number, sampleRate: number): number[] {
+  const first = Math.max(0, Math.floor((from / sampleRate - MARGIN_S) / PIECE_S));
+  const last = Math.floor((to / sampleRate + MARGIN_S) / PIECE_S);
+  return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i);
+}

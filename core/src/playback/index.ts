@@ -2,7 +2,7 @@ export { holdSound } from './held-sound';
 export type { HeldSound, SamplePeaks, StereoPair } from './held-sound';
 export { createTabInStep } from './tab-in-step';
 export type { TabInStep } from './tab-in-step';
-export { piecesOf, withParts } from './parts-sound';
+export { bandSignal, withParts } from './parts-sound';
 export type { PieceSamples } from './parts-sound';
 export { createMix } from './mix';
 export type { Mix } from './mix';

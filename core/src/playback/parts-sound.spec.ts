@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { interleaveParts, MARGIN_S, PIECE_S, type BandParts } from '../parts';
 import { toInt16 } from '../units';
 import { holdSound } from './held-sound';
-import { piecesOf, withParts } from './parts-sound';
+import { bandSignal, withParts } from './parts-sound';
 
 const RATE = 12_000;
 const SECONDS = 14;
@@ -48,9 +48,13 @@ describe('a recording whose parts are apart', () => {
     }
   });
 
-  it('asks for the pieces around a stretch', () => {
-    expect(piecesOf(0, RATE, RATE)).toEqual([0]);
-    expect(piecesOf(5.95 * RATE, 6.1 * RATE, RATE)).toEqual([0, 1]);
-    expect(piecesOf(6.1 * RATE, 12.1 * RATE, RATE)).toEqual([1, 2]);
+  it('is measured at its own place', () => {
+    const cut = wave.subarray(4 * RATE, 8 * RATE);
+    const gains = { ...ALL, drums: 0 };
+    const only = (index: number): Int16Array | null => (index === 0 ? pieceOf(0) : null);
+    const { channels } = bandSignal({ channels: [cut], sampleRate: RATE }, 4, only, gains);
+    expect(channels).toHaveLength(2);
+    expect(channels[0][RATE]).toBeCloseTo(0.25 * cut[RATE], 3);
+    expect(channels[1][3 * RATE]).toBeCloseTo(cut[3 * RATE], 3);
   });
 });

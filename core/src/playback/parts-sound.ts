@@ -1,17 +1,11 @@
 /** A recording whose parts are louder or softer, where they are known apart; elsewhere as it is. */
-import { MARGIN_S, PARTS, PIECE_CHANNELS, PIECE_S, type PartGains } from '../parts';
-import { FULL_SCALE } from '../units';
-import type { HeldSound, StereoPair } from './held-sound';
+import { MARGIN_S, PARTS, PIECE_CHANNELS, PIECE_S, piecesOf, type PartGains } from '../parts';
+import type { StereoSignal } from '../mir';
+import { FULL_SCALE, toInt16 } from '../units';
+import { holdSound, type HeldSound, type StereoPair } from './held-sound';
 
 /** Samples of a piece at the rate of the recording, see `interleaveParts` of `separation`; null where the band is not apart. */
 export type PieceSamples = (index: number) => Int16Array | null;
-
-/** The pieces that the samples [from, to) need, margins included. */
-export function piecesOf(from: number, to: number, sampleRate: number): number[] {
-  const first = Math.max(0, Math.floor((from / sampleRate - MARGIN_S) / PIECE_S));
-  const last = Math.floor((to / sampleRate + MARGIN_S) / PIECE_S);
-  return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i);
-}
 
 /** How much of a piece is heard at a sample: rising and falling over both margins, so that neighbours add up to 1. */
 function weightAt(n: number, length: number, margin: number): number {
@@ -59,4 +53,22 @@ export function withParts(sound: HeldSound, pieceOf: PieceSamples, gains: PartGa
       });
     },
   };
+}
+
+/** The same for a part of a recording that is to be measured; `fromS`: where it begins. */
+export function bandSignal(
+  { channels, sampleRate }: StereoSignal,
+  fromS: number,
+  pieceOf: PieceSamples,
+  gains: PartGains,
+): StereoSignal {
+  const [left, right] = channels.map(toInt16);
+  const held = holdSound([left, right ?? left], sampleRate);
+  const offset = Math.round(fromS * sampleRate);
+  // In the time of the recording, as the pieces are.
+  const inPlace = {
+    ...held,
+    cut: (from: number, to: number): StereoPair => held.cut(from - offset, to - offset),
+  };
+  return { channels: withParts(inPlace, pieceOf, gains).cut(offset, offset + held.length), sampleRate };
 }

@@ -29,7 +29,7 @@ async function separateBy({ engine, networkDir }: SeparatorStart): Promise<Separ
   return async (window) => {
     const parts = await network(window);
     const kept = PARTS.map((part) => [part, parts[part].map((c) => c.subarray(from, to))]);
-    return Object.fromEntries(kept) as unknown as BandParts;
+    return Object.fromEntries(kept);
   };
 }
 

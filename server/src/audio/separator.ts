@@ -77,7 +77,10 @@ export function startSeparator(start: SeparatorStart, signal: AbortSignal): Sepa
   return {
     piece: (index) =>
       new Promise((resolve, reject) => {
-        if (signal.aborted) return reject(signal.reason as Error);
+        if (signal.aborted) {
+          reject(signal.reason as Error);
+          return;
+        }
         waiting = { resolve, reject };
         send({ kind: 'piece', index });
       }),

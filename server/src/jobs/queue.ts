@@ -2,9 +2,9 @@
  * The queue of analyses and of bands to be taken apart, in PostgreSQL by graphile-worker: jobs are added in the transaction that makes
  * them necessary, and any number of processes work on them.
  */
+import type { Engine } from '@wild-needle/contract';
 import { Logger, makeWorkerUtils, run, type Runner } from 'graphile-worker';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
-import type { SeparateHandler, SeparationTask } from './run-separation';
 
 export const ANALYSE_TASK = 'analyse';
 const SEPARATE_TASK = 'separate';
@@ -13,6 +13,11 @@ export const MAX_ATTEMPTS = 3;
 
 export interface AnalyseTask {
   readonly analysisId: string;
+}
+
+export interface SeparationTask {
+  readonly recordingId: string;
+  readonly engine: Engine;
 }
 
 /** Makes the queue's tables. */
@@ -62,6 +67,7 @@ export async function addSeparateJob(
 }
 
 export type AnalyseHandler = (task: AnalyseTask, isLastAttempt: boolean) => Promise<void>;
+export type SeparateHandler = (task: SeparationTask, isLastAttempt: boolean) => Promise<void>;
 
 /**
  * Works on analyses, so many at a time, and beside them on bands, one at a time. (A named queue of graphile-worker would do that for all

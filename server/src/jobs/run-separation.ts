@@ -5,19 +5,14 @@
 import { randomUUID } from 'node:crypto';
 import { open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Engine } from '@wild-needle/contract';
 import { pieceOrder, SEPARATION_RATE } from '@wild-needle/core/parts';
 import { toInt16 } from '@wild-needle/core/units';
 import { readAudio } from '../audio/decode';
 import { encodePiece } from '../audio/piece-file';
 import { startSeparator, type Separator } from '../audio/separator';
 import { prepareSpool, PRIVATE_FILE } from '../audio/spool';
+import type { SeparateHandler, SeparationTask } from './queue';
 import { HEARTBEAT_MS, type RecordingBytes } from './run-analysis';
-
-export interface SeparationTask {
-  readonly recordingId: string;
-  readonly engine: Engine;
-}
 
 export interface SeparationLedger {
   /** Takes a queued one; false when it was stopped or removed meanwhile. */
@@ -34,8 +29,6 @@ export interface SeparationPlaces {
   readonly spoolDir: string;
   readonly networkDir: string;
 }
-
-export type SeparateHandler = (task: SeparationTask, isLastAttempt: boolean) => Promise<void>;
 
 const WORDS_FOR_FAILURE = 'Could not take the band apart; Focus still works.';
 

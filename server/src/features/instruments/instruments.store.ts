@@ -10,9 +10,9 @@ import {
 } from '@wild-needle/contract';
 import { pieceCount, type PartMix } from '@wild-needle/core/parts';
 import { RecordingRow, SeparationPieceRow, SeparationRow, SongRow } from '../../db/models';
-import { addSeparateJob } from '../../jobs/queue';
+import { addSeparateJob, type SeparationTask } from '../../jobs/queue';
 import { STALE_AFTER_S } from '../../jobs/run-analysis';
-import type { SeparationLedger, SeparationTask } from '../../jobs/run-separation';
+import type { SeparationLedger } from '../../jobs/run-separation';
 
 /** What an engine can do on this computer. */
 export interface EngineFacts {

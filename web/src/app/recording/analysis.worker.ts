@@ -2,7 +2,9 @@
 import { confirmedIn } from '@wild-needle/core/draft';
 import { analyse } from '@wild-needle/core/analysis';
 import type { Confirmed } from '@wild-needle/core/mir';
-import { asHeard } from './band-signal';
+import { bandSignal, throughEars } from '@wild-needle/core/playback';
+import { piecesAlong } from './band-pieces';
+import { isolationOf, toEarsOf } from './hearing';
 import type { AnalysisAnswer, AnalysisTask } from './analysis-client';
 
 /** The confirmed strums that the signal holds, on its own clock. */
@@ -22,8 +24,11 @@ const answer = (message: AnalysisAnswer): void => postMessage(message);
 
 async function measure(task: AnalysisTask): Promise<void> {
   try {
-    const signal = await asHeard(task.signal, task.fromS, task.hearing, task.addresses);
-    const analysis = analyse(signal, {
+    const { signal, fromS, hearing, addresses } = task;
+    const band = hearing.parts
+      ? bandSignal(signal, fromS, await piecesAlong(signal, fromS, addresses), hearing.parts)
+      : signal;
+    const analysis = analyse(throughEars(band, isolationOf(hearing), toEarsOf(hearing)), {
       tuning: task.document.tuning,
       confirmed: confirmedFrom(task),
       onProgress: (share, doing) => answer({ kind: 'progress', share, doing }),

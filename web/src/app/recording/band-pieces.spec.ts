@@ -1,8 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { interleaveParts, MARGIN_S, PIECE_S, type BandParts } from '@wild-needle/core/parts';
-import { createBandPieces } from './band-pieces';
-import { asHeard } from './band-signal';
-import { WHOLE } from './hearing';
+import { createBandPieces, piecesAlong } from './band-pieces';
 
 const RATE = 12_000;
 const ADDRESSES = ['/rough/0', '', '/network/2'];
@@ -66,15 +64,10 @@ describe('the pieces of a band', () => {
     expect([0, 1, 2].map((i) => pieces.of(i) !== null)).toEqual([false, true, true]);
   });
 
-  it('are what a part of the recording is measured by, at its own place', async () => {
-    const hearing = { ...WHOLE, parts: { drums: 0, bass: 0, voice: 0, guitars: 1 } };
-    const signal = { channels: [new Float32Array(4 * RATE).fill(0.75)], sampleRate: RATE };
-    // From 4 s on: two seconds are apart, two are not.
-    const { channels } = await asHeard(signal, 4, hearing, ADDRESSES);
-    expect(channels[0][RATE]).toBeCloseTo(0.25, 3);
-    expect(channels[1][3.5 * RATE]).toBeCloseTo(0.75, 3);
-    const { channels: whole } = await asHeard(signal, 4, WHOLE, ADDRESSES);
-    expect(whole).toEqual(signal.channels);
-    expect(asked).toHaveLength(1);
+  it('of a part that is measured are all there, and no others', async () => {
+    const signal = { channels: [new Float32Array(4 * RATE)], sampleRate: RATE };
+    const pieceOf = await piecesAlong(signal, 4, ADDRESSES);
+    expect(pieceOf(0)).not.toBeNull();
+    expect(asked).toEqual([`/rough/0?rate=${RATE}`]);
   });
 });

@@ -1,7 +1,8 @@
 /**
  * The band taken apart, as far as it is: its pieces are fetched from the server when they are to be heard, and the last ones kept.
  */
-import { piecesOf, type PieceSamples } from '@wild-needle/core/playback';
+import { piecesOf } from '@wild-needle/core/parts';
+import type { PieceSamples } from '@wild-needle/core/playback';
 
 /** Address of each piece, '' where the band is not apart. */
 export type PieceAddresses = readonly string[];
@@ -56,4 +57,17 @@ export function createBandPieces(sampleRate: number, keptPieces = KEPT): BandPie
       await Promise.all(missing.map(fetchPiece));
     },
   };
+}
+
+/** All pieces of a part of the recording, for measuring it; `fromS`: where it begins. */
+export async function piecesAlong(
+  { channels, sampleRate }: { readonly channels: readonly Float32Array[]; readonly sampleRate: number },
+  fromS: number,
+  addresses: PieceAddresses,
+): Promise<PieceSamples> {
+  const pieces = createBandPieces(sampleRate, Infinity);
+  pieces.update(addresses);
+  const from = Math.round(fromS * sampleRate);
+  await pieces.ensure(from, from + channels[0].length);
+  return pieces.of;
 }

@@ -8,7 +8,9 @@ import {
   settledIn,
   type Witness,
 } from '@wild-needle/core/check';
-import { asHeard } from '../../../recording/band-signal';
+import { bandSignal, throughEars } from '@wild-needle/core/playback';
+import { piecesAlong } from '../../../recording/band-pieces';
+import { isolationOf, toEarsOf } from '../../../recording/hearing';
 import type { JudgeAnswer, JudgeTask } from './judge-client';
 
 type ListenTask = Extract<JudgeTask, { kind: 'listen' }>;
@@ -23,7 +25,8 @@ async function witnessFor(task: ListenTask): Promise<Witness> {
   const side = isSideUnknown && before ? ownSide(signal, before, document) : 'both';
   if (before && side === 'both' && !isAnew) return recallWitness(signal, before);
   const own = side === 'both' ? hearing : { ...hearing, ears: side };
-  return createWitness(await asHeard(signal, 0, own, addresses), {
+  const band = own.parts ? bandSignal(signal, 0, await piecesAlong(signal, 0, addresses), own.parts) : signal;
+  return createWitness(throughEars(band, isolationOf(own), toEarsOf(own)), {
     confirmed: settledIn(document),
     onProgress: (share) => answer({ kind: 'progress', share }),
   });

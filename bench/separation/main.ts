@@ -1,6 +1,6 @@
 /**
  * `npm run bench:separation -- STEMS REAL [NETWORK]`: how well each engine takes a band apart, as scale-invariant signal-to-distortion
- * ratio in dB, beside that of the mix itself, which is what nothing done would reach. STEMS: what `bench/quality/render-stems.py` writes;
+ * ratio in dB, beside that of the mix itself, which is what nothing done would reach. STEMS: what `bench/separation/render-stems.py` writes;
  * REAL: real songs with the guitar on a track of its own; NETWORK: the folder that `npm run get:instruments` fills. Three pieces (18 s)
  * from the middle of each song.
  */
@@ -78,7 +78,7 @@ async function networkOf(folder: string): Promise<Separate> {
       part,
       parts[part].map((c) => c.subarray(KEPT_SAMPLES.from, KEPT_SAMPLES.to)),
     ]);
-    return Object.fromEntries(kept) as unknown as BandParts;
+    return Object.fromEntries(kept);
   };
 }
 
@@ -132,7 +132,10 @@ async function main([stems, real, networkDir]: readonly string[]): Promise<void>
     for (const [engine, separate] of engines) {
       const startMs = performance.now();
       const made = await takeApart(sound, first, separate);
-      seconds.set(engine, (seconds.get(engine) ?? 0) + (performance.now() - startMs) / 1000 / (PIECES * PIECE_S));
+      seconds.set(
+        engine,
+        (seconds.get(engine) ?? 0) + (performance.now() - startMs) / 1000 / (PIECES * PIECE_S),
+      );
       for (const [part, reference] of references) {
         note(kindOf(part), engine, siSdrDb(reference, made[part]));
       }
