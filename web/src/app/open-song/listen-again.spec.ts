@@ -8,6 +8,7 @@ import { WHOLE } from '../recording/hearing';
 import { HeardAgainStore } from './heard-again-store';
 import { OpenSongStore } from './open-song.store';
 import { analyseInWorker, type AnalysisTask } from '../recording/analysis-client';
+import { InstrumentsStore } from './instruments.store';
 import { ListenAgain } from './listen-again';
 
 vi.mock('../recording/analysis-client', () => ({
@@ -42,6 +43,7 @@ describe('listening again', () => {
     TestBed.resetTestingModule();
     TestBed.configureTestingModule({
       providers: [
+        { provide: InstrumentsStore, useValue: { addresses: () => [] } },
         { provide: HeardAgainStore, useValue: { keep: () => undefined, kept: () => Promise.resolve(null) } },
         { provide: Api, useValue: { audio: () => of(new ArrayBuffer(8)) } },
         {

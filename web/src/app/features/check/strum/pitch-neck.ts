@@ -196,7 +196,10 @@ export class PitchNeck {
     observeSize(this.neck, ({ width }) =>
       this.fretPx.set(FRET_WIDTHS.findLast((px) => neckPx(px) <= width) ?? FRET_WIDTHS[0]),
     );
+    const ofGuitars = computed(() => this.player.hearing().parts !== null);
     effect((onCleanup) => {
+      // While the band is heard in parts, its guitars are measured.
+      ofGuitars();
       const question = this.walk.studied();
       const offsetCents = this.song.document()?.referenceOffsetCents ?? 0;
       this.sound.set(null);

@@ -93,7 +93,7 @@ const OPEN_KIND = 0.2;
         <p class="quiet sure">{{ sure }}</p>
       }
       <p class="quiet head">
-        {{ size() === 'wide' ? 'Pitches in the recording here, on the neck' : 'Pitches here, on the neck' }}
+        {{ size() === 'wide' ? 'Pitches ' + ofWhat() + ' here, on the neck' : 'Pitches here, on the neck' }}
       </p>
       <wn-neck
         [tuning]="view.tuning()"
@@ -139,7 +139,7 @@ const OPEN_KIND = 0.2;
         </p>
       </div>
       <p class="quiet head">
-        Pitches in the recording {{ shown().listenedTo === 'place' ? 'at this place' : 'at the needle' }}
+        Pitches {{ ofWhat() }} {{ shown().listenedTo === 'place' ? 'at this place' : 'at the needle' }}
       </p>
       <wn-neck
         [tuning]="view.tuning()"
@@ -280,6 +280,9 @@ export class StrumPanel {
   protected readonly song = inject(OpenSongStore);
   protected readonly view = inject(RiffView);
   protected readonly study = inject(StrumStudy);
+  protected readonly ofWhat = computed(() =>
+    this.study.ofGuitars() ? 'of the guitars' : 'in the recording',
+  );
   private readonly noteField = viewChild<ElementRef<HTMLInputElement>>('note');
 
   readonly size = input.required<PanelSize>();

@@ -57,6 +57,8 @@ export class StrumStudy {
   private readonly song = inject(OpenSongStore);
   private readonly view = inject(RiffView);
   private readonly player = inject(Player);
+  /** The guitars' part is measured: the band is heard in parts. */
+  readonly ofGuitars = computed(() => this.player.hearing().parts !== null);
   private readonly shapes = inject(Store).selectSignal(shapesFeature.selectShapes);
   private readonly heardSignal = signal<HeardNotes | null>(null);
   private readonly fingeringsSignal = signal<readonly Fingering[]>([]);
@@ -205,6 +207,7 @@ export class StrumStudy {
     const { to, spans } = place;
     const transpose = to === 'needle' ? 0 : (this.song.section()?.transpose ?? 0) - this.view.movedFrets();
     const isReady = this.player.status() === 'ready';
+    this.ofGuitars();
     const offsetCents = this.song.document()?.referenceOffsetCents ?? 0;
     // The needle goes on: what it stood on fades into what it stands on.
     if (to !== 'needle') this.heardSignal.set(null);
