@@ -8,6 +8,7 @@ import { spawnSync } from 'node:child_process';
 import { existsSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
 import {
+  keptOf,
   KEPT_SAMPLES,
   PARTS,
   PIECE_S,
@@ -72,14 +73,7 @@ const rough: Separate = (window) =>
 
 async function networkOf(folder: string): Promise<Separate> {
   const network = await loadNetwork(folder);
-  return async (window) => {
-    const parts = await network(window);
-    const kept = PARTS.map((part) => [
-      part,
-      parts[part].map((c) => c.subarray(KEPT_SAMPLES.from, KEPT_SAMPLES.to)),
-    ]);
-    return Object.fromEntries(kept);
-  };
+  return async (window) => keptOf(await network(window));
 }
 
 interface Song {

@@ -2,6 +2,7 @@ export { PARTS } from './parts';
 export type { BandParts, Part } from './parts';
 export {
   interleaveParts,
+  keptOf,
   KEPT_SAMPLES,
   MARGIN_S,
   PIECE_CHANNELS,

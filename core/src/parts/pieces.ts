@@ -3,7 +3,7 @@
  * that, over which neighbours are faded into each other.
  */
 import { toInt16 } from '../units';
-import { PARTS, type BandParts } from './parts';
+import { PARTS, type BandParts, type Part } from './parts';
 
 /** What the network was made for; higher than that there is little of a guitar. */
 export const SEPARATION_RATE = 44_100;
@@ -53,4 +53,14 @@ export function piecesOf(from: number, to: number, sampleRate: number): number[]
   const first = Math.max(0, Math.floor((from / sampleRate - MARGIN_S) / PIECE_S));
   const last = Math.floor((to / sampleRate + MARGIN_S) / PIECE_S);
   return Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i);
+}
+
+/** What is kept of a window that was taken apart. */
+export function keptOf({ drums, bass, voice, guitars }: BandParts): BandParts {
+  const { from, to } = KEPT_SAMPLES;
+  const kept = ([left, right]: BandParts[Part]): BandParts[Part] => [
+    left.subarray(from, to),
+    right.subarray(from, to),
+  ];
+  return { drums: kept(drums), bass: kept(bass), voice: kept(voice), guitars: kept(guitars) };
 }

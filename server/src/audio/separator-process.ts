@@ -2,8 +2,8 @@
 import { open, type FileHandle } from 'node:fs/promises';
 import {
   interleaveParts,
+  keptOf,
   KEPT_SAMPLES,
-  PARTS,
   SEPARATION_RATE,
   WINDOW_SAMPLES,
   windowStart,
@@ -26,11 +26,7 @@ async function separateBy({ engine, networkDir }: SeparatorStart): Promise<Separ
     return (window) => Promise.resolve(separateRoughly(window, SEPARATION_RATE, from, to));
   }
   const network = await loadNetwork(networkDir);
-  return async (window) => {
-    const parts = await network(window);
-    const kept = PARTS.map((part) => [part, parts[part].map((c) => c.subarray(from, to))]);
-    return Object.fromEntries(kept);
-  };
+  return async (window) => keptOf(await network(window));
 }
 
 /** A window of the recording, silent before its start and after its end. */
