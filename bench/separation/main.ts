@@ -5,7 +5,7 @@
  * from the middle of each song.
  */
 import { spawnSync } from 'node:child_process';
-import { existsSync, readdirSync } from 'node:fs';
+import { existsSync, readdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import {
   keptOf,
@@ -141,10 +141,15 @@ async function main([stems, real, networkDir]: readonly string[]): Promise<void>
     process.stdout.write(`${key}: ${mean.toFixed(1)} dB (${values.map((v) => v.toFixed(1)).join(', ')})\n`);
   }
   const songs = songsOf(stems, real).length;
-  for (const [engine, sum] of seconds) {
-    const pace = sum / songs;
-    process.stdout.write(`${engine}: ${pace.toFixed(2)} s of work for a second of sound\n`);
-  }
+  const paces = [...seconds].map(([engine, sum]) => [engine, Number((sum / songs).toFixed(2))] as const);
+  const result = {
+    command: 'npm run bench:separation',
+    workForASecondOfSound: Object.fromEntries(paces),
+    // Of this process, songs and all; KB by getrusage(2).
+    mostMemoryGb: Number((process.resourceUsage().maxRSS / 1e6).toFixed(1)),
+  };
+  writeFileSync(join(import.meta.dirname, 'results.json'), `${JSON.stringify(result, null, 2)}\n`);
+  process.stdout.write(`${JSON.stringify(result)}\n`);
 }
 
 await main(process.argv.slice(2));

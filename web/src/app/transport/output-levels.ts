@@ -45,8 +45,9 @@ export class OutputLevels {
     this.isMuted = isMuted;
   }
 
-  /** Music to its level, from a device time on. */
+  /** Music to its level, from a device time on; what was to come after that is not to come any more. */
   rise(atS: number): void {
+    this.music?.gain.cancelScheduledValues(atS);
     this.music?.gain.setTargetAtTime(this.isMuted ? 0 : this.volume * HEADROOM, atS, FADE_S);
   }
 
