@@ -103,7 +103,9 @@ export class Judging {
     const [document, recording, songId] = [this.song.written(), this.heardIn.recording(), this.song.songId()];
     if (!document || !recording || songId === null) return;
     const guitar = this.song.guitar();
-    const deck = (anew ? null : this.heardWith()) ?? this.player.hearing();
+    const now = this.player.hearing();
+    // Parts leave strokes out: the band is judged by them only where that is asked for.
+    const deck = anew ? now : (this.heardWith() ?? { ...now, parts: null });
     const hearing = this.hearingFor(guitar, deck);
     const isSideUnknown = this.song.document()?.guitar2 != null && hearing.ears === 'both';
     const subject = { songId, recordingId: recording.id, guitar, hearing, isSideUnknown };
