@@ -51,6 +51,8 @@ test('takes drums and bass out of the loop, and brings all back', async ({ app, 
   await page.keyboard.press('Escape');
   await expect(panel).not.toBeFocused();
   await page.keyboard.press('f');
+  await expect(panel).toBeFocused();
+  await page.keyboard.press('f');
   await expect(panel).toBeHidden();
   await expect.poll(() => share(BAND_HZ.guitar)).toBeGreaterThan(guitar - 4);
   await page.reload();

@@ -145,6 +145,10 @@ describe('the deck', () => {
       true,
       1,
     ]);
+    // The keys went back to the tab meanwhile: it brings them here again.
+    press('f');
+    expect([instruments.isShown(), deck.instrumentsFocused()]).toEqual([true, 2]);
+    deck.instrumentsHaveKeys.set(true);
     press('f');
     expect(instruments.isShown()).toBe(false);
     deck.runPedal('instruments', 1);

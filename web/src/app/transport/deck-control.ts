@@ -66,6 +66,8 @@ export class DeckControl {
   private readonly instrumentsFocusedSignal = signal(0);
   /** Grows each time that the instruments are to have the keys. */
   readonly instrumentsFocused = this.instrumentsFocusedSignal.asReadonly();
+  /** Digits are theirs: they have the focus. */
+  readonly instrumentsHaveKeys = signal(false);
 
   readonly keysShown = signal(false);
   readonly pedalsShown = signal(false);
@@ -138,11 +140,11 @@ export class DeckControl {
     this.player.setHearing({ ...hearing, ears: EARS[(EARS.indexOf(hearing.ears) + 1) % EARS.length] });
   }
 
-  /** After the last focus come the instruments, which then have the keys; from them it goes back to the full sound. */
+  /** After the last focus come the instruments, which then have the keys; while they have them it goes back to the full sound. */
   nextFocus(): void {
     const hearing = this.player.hearing();
     if (this.instruments.isShown()) {
-      this.showInstruments(false);
+      this.showInstruments(!this.instrumentsHaveKeys());
       return;
     }
     const next = FOCUSES.at(FOCUSES.indexOf(hearing.focus) + 1);

@@ -3,10 +3,10 @@ import {
   ChangeDetectionStrategy,
   Component,
   computed,
+  DestroyRef,
   effect,
   ElementRef,
   inject,
-  signal,
   untracked,
 } from '@angular/core';
 import { MatButton, MatIconButton } from '@angular/material/button';
@@ -39,8 +39,8 @@ const WEDGE = 108;
     tabindex: '-1',
     role: 'region',
     'aria-label': 'Instruments',
-    '(focusin)': 'hasFocus.set(true)',
-    '(focusout)': 'hasFocus.set(false)',
+    '(focusin)': 'control.instrumentsHaveKeys.set(true)',
+    '(focusout)': 'control.instrumentsHaveKeys.set(false)',
     '(click)': 'onClick($event)',
     '(keydown)': 'onKey($event)',
   },
@@ -50,7 +50,7 @@ const WEDGE = 108;
 export class InstrumentsPanel {
   protected readonly store = inject(InstrumentsStore);
   private readonly player = inject(Player);
-  private readonly control = inject(DeckControl);
+  protected readonly control = inject(DeckControl);
   private readonly host = inject<ElementRef<HTMLElement>>(ElementRef);
 
   protected readonly parts = PARTS;
@@ -59,7 +59,6 @@ export class InstrumentsPanel {
   protected readonly engineWords = ENGINE_WORDS;
   protected readonly duration = durationWords;
   protected readonly range = PART_LEVELS_DB;
-  protected readonly hasFocus = signal(false);
 
   protected readonly separation = this.store.separation;
   protected readonly size = computed(() => megabytes(this.store.byteLength()));
@@ -115,6 +114,7 @@ export class InstrumentsPanel {
   });
 
   constructor() {
+    inject(DestroyRef).onDestroy(() => this.control.instrumentsHaveKeys.set(false));
     effect(() => {
       if (this.control.instrumentsFocused() > 0) untracked(() => this.host.nativeElement.focus());
     });
