@@ -208,6 +208,7 @@ test('versions', async ({ demoApp, page }) => {
   await shelf.open(demoApp.url);
   await (await shelf.openSong('Salt on the Wire')).ready();
   await page.getByRole('link', { name: 'Versions of this song' }).click();
+  await page.getByText('The oldest that is kept').waitFor();
   await page.keyboard.press('ArrowDown');
   await page.keyboard.press('ArrowDown');
   await page.waitForTimeout(900);
