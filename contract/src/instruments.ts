@@ -7,6 +7,8 @@ export const ENGINES = ['network', 'rough'] as const;
 export type Engine = (typeof ENGINES)[number];
 const engineSchema = z.enum(ENGINES);
 
+const partSchema = z.enum(PARTS);
+
 const separationSchema = z.object({
   engine: engineSchema,
   status: z.enum(['queued', 'running', 'done', 'stopped', 'failed']),
@@ -17,6 +19,8 @@ const separationSchema = z.object({
   secondsLeft: z.number().nullable(),
   /** Bytes that its parts take. */
   byteLength: z.int(),
+  /** Parts that the band does not have; none while it is not all apart. */
+  missing: z.array(partSchema),
   problem: z.string().nullable(),
 });
 export type Separation = z.infer<typeof separationSchema>;
@@ -53,7 +57,6 @@ export const pieceParamsSchema = z.object({
 /** Samples a second that the browser plays at. */
 export const pieceQuerySchema = z.object({ rate: z.coerce.number().int().min(8000).max(192_000) });
 
-const partSchema = z.enum(PARTS);
 const levelSchema = z.number().min(PART_LEVELS_DB.from).max(PART_LEVELS_DB.to);
 export const partMixSchema = z.object({
   levelsDb: z.object({ drums: levelSchema, bass: levelSchema, voice: levelSchema, guitars: levelSchema }),

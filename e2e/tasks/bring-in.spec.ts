@@ -1,12 +1,13 @@
 /** Files taken away and brought back: as a new song, with mistakes put right, and held against a recording that fluidsynth played. */
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, type Page } from '@playwright/test';
 import { openSongSchema, ROUTES, songSummarySchema, type OpenSong } from '@wild-needle/contract';
 import { test, type App } from '../support/app';
 import { RIFF } from '../support/fluidsynth-riff';
+import { takeAway } from '../support/take-away';
 
 type Document = OpenSong['document'];
 
@@ -23,14 +24,6 @@ async function open(app: App, id: string): Promise<OpenSong> {
 async function openSheet(app: App, page: Page, id: string): Promise<void> {
   await page.goto(`${app.url}/songs/${id}/sheet`);
   await expect(page.getByRole('article', { name: /^Sheet, page 1 of/ })).toBeVisible();
-}
-
-/** The file that a key takes away. */
-async function takeAway(page: Page, key: string): Promise<{ name: string; bytes: Buffer; path: string }> {
-  const [download] = await Promise.all([page.waitForEvent('download'), page.keyboard.press(key)]);
-  const path = join(mkdtempSync(join(tmpdir(), 'wn-away-')), download.suggestedFilename());
-  await download.saveAs(path);
-  return { name: download.suggestedFilename(), bytes: readFileSync(path), path };
 }
 
 const bringIn = (page: Page, path: string): Promise<void> =>

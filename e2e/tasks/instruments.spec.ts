@@ -1,9 +1,10 @@
 /** The band taken apart: heard by what reaches the loudspeaker, and gone on with after the server was killed. */
 import { expect, type Page } from '@playwright/test';
-import { instrumentsSchema, openSongSchema } from '@wild-needle/contract';
+import { instrumentsSchema, openSongSchema, ROUTES, songSummarySchema } from '@wild-needle/contract';
 import { test } from '../support/app';
 import { listenIn } from '../support/loudspeaker';
 import { Riffs, Shelf } from '../support/pages';
+import { takeAway } from '../support/take-away';
 import { bandWav, BAND_HZ } from '../support/tone-wav';
 
 async function openBand(page: Page, url: string, seconds: number): Promise<void> {
@@ -66,6 +67,54 @@ test('takes drums and bass out of the loop, and brings all back', async ({ app, 
 
   await panel.getByRole('button', { name: 'Remove the parts' }).click();
   await expect(panel).toContainText('Take the band apart?');
+});
+
+/** RMS of the samples of a WAV file of 16 bits, full scale = 1. */
+function loudness(wav: Buffer): number {
+  const samples = new Int16Array(new Uint8Array(wav.subarray(44, wav.length - (wav.length % 2))).buffer);
+  return Math.sqrt(samples.reduce((sum, v) => sum + (v / 32768) ** 2, 0) / samples.length);
+}
+
+test('judges by the parts that sound, and takes them away as a file', async ({ riffApp, page }) => {
+  test.setTimeout(120_000);
+  const answer = await page.request.get(`${riffApp.url}${ROUTES.listSongs.path}`);
+  const [{ id }] = songSummarySchema.array().parse(await answer.json());
+  await page.goto(`${riffApp.url}/songs/${id}/check`);
+  await expect(page.getByRole('button', { name: 'Play' })).toBeEnabled({ timeout: 30_000 });
+  const comparing = page.getByText(/Comparing/);
+  await expect(comparing).toHaveCount(0, { timeout: 60_000 });
+  const compare = page.getByRole('button', { name: /Compare with these ears/ });
+  await expect(compare).toBeHidden();
+
+  await page.getByRole('button', { name: 'Parts' }).click();
+  const panel = page.getByRole('region', { name: 'Instruments' });
+  await panel.getByRole('button', { name: /^Roughly/ }).click();
+  await expect(panel).toContainText('The band is apart', { timeout: 60_000 });
+  // It has no singer, which a rough engine can't tell; drums and bass it has.
+  await expect(panel).not.toContainText('found');
+  await panel.getByRole('button', { name: 'Without the drums' }).click();
+  const [piece] = await Promise.all([
+    page.waitForRequest(/\/instruments\/rough\/0\?rate=22050/),
+    compare.click(),
+  ]);
+  expect((await piece.response())?.status()).toBe(200);
+  await expect(compare).toBeHidden();
+  await expect(comparing).toHaveCount(0, { timeout: 60_000 });
+
+  await page.getByRole('tab', { name: 'Sheet', exact: true }).click();
+  await expect(page.getByRole('article', { name: /^Sheet, page 1 of/ })).toBeVisible();
+  const without = loudness((await takeAway(page, '8')).bytes);
+  await panel.getByRole('button', { name: 'Without the drums' }).click();
+  await expect(panel.getByRole('button', { name: 'Without the drums' })).toHaveAttribute(
+    'aria-pressed',
+    'false',
+  );
+  await panel.getByRole('button', { name: 'Only the drums' }).click();
+  await expect(panel.getByRole('group', { name: 'Drums' })).toContainText('alone');
+  await page.keyboard.press('Escape');
+  const alone = loudness((await takeAway(page, '8')).bytes);
+  expect(alone).toBeGreaterThan(0);
+  expect(alone).toBeLessThan(without / 2);
 });
 
 test('goes on where it was when the server is killed in the middle', async ({ ownApp, page }) => {

@@ -14,5 +14,7 @@ export {
   WINDOW_SAMPLES,
   windowStart,
 } from './pieces';
+export { missingParts, powersOf } from './missing';
+export type { LeaksDb, PartPowers } from './missing';
 export { gainsOf, PART_LEVELS_DB, setLevel, toggleAlone, toggleSilent, WHOLE_BAND } from './part-mix';
 export type { PartGains, PartMix } from './part-mix';

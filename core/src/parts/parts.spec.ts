@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { gainsOf, setLevel, toggleAlone, toggleSilent, WHOLE_BAND } from './part-mix';
+import { missingParts, powersOf } from './missing';
 import {
   interleaveParts,
   KEPT_SAMPLES,
@@ -72,5 +73,29 @@ describe('the pieces of a recording', () => {
     ];
     const stored = interleaveParts({ drums: one(100), bass: one(200), voice: one(300), guitars: one(400) });
     expect([...stored]).toEqual([100, -100, 200, -200, 300, -300, 400, -400]);
+  });
+});
+
+describe('a part that the band does not have', () => {
+  const quiet = { drums: 1, bass: 1, voice: 1, guitars: 100 };
+
+  it('is one that is quieter than what the engine leaks, over the whole song', () => {
+    expect(missingParts([quiet], { drums: -10, bass: -25 })).toEqual(['drums']);
+    const loud = { ...quiet, drums: 100 };
+    expect(missingParts([quiet, quiet, loud], { drums: -10, bass: -25 })).toEqual([]);
+  });
+
+  it('is not told of a part whose leakage says nothing, nor of silence', () => {
+    expect(missingParts([quiet], {})).toEqual([]);
+    expect(missingParts([{ drums: 0, bass: 0, voice: 0, guitars: 0 }], { drums: -10 })).toEqual([]);
+  });
+
+  it('is measured of both channels of each part', () => {
+    expect(powersOf(Int16Array.of(1, 2, 0, 3, 4, 0, 0, 0, 1, 0, 0, 0, 0, 0, 5, 5))).toEqual({
+      drums: 6,
+      bass: 9,
+      voice: 16,
+      guitars: 50,
+    });
   });
 });

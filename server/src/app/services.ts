@@ -4,6 +4,7 @@ import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import type { Engine } from '@wild-needle/contract';
 import { draftInto } from '@wild-needle/core/draft';
+import { ROUGH_LEAKS_DB } from '@wild-needle/core/separation';
 import { openDatabase } from '../db/database';
 import { forLog } from '../http/for-log';
 import {
@@ -31,7 +32,7 @@ import { createBackupStore, type BackupStore } from '../features/backup/backup.s
 import { searchWords } from '../features/songs/search-words';
 import { createRequestsStore, type RequestsStore } from '../features/requests/requests.store';
 import { createWorkTimesStore, type WorkTimesStore } from '../features/work-times/work-times.store';
-import { isNetworkHere, NETWORK_PACE, networkProblem } from '../audio/network-engine';
+import { isNetworkHere, NETWORK_LEAKS_DB, NETWORK_PACE, networkProblem } from '../audio/network-engine';
 import { alignInThread } from '../audio/run-in-thread';
 import { NotFoundError } from '../http/errors';
 import { createAnalyseHandler } from '../jobs/run-analysis';
@@ -86,8 +87,13 @@ export async function createServices({ databaseUrl, spoolDir, networkDir }: Conf
   });
   const engineFacts = (engine: Engine): EngineFacts =>
     engine === 'rough'
-      ? { isHere: true, problem: null, pace: ROUGH_PACE }
-      : { isHere: isNetworkHere(networkDir), problem: networkProblem(), pace: NETWORK_PACE };
+      ? { isHere: true, problem: null, pace: ROUGH_PACE, leaksDb: ROUGH_LEAKS_DB }
+      : {
+          isHere: isNetworkHere(networkDir),
+          problem: networkProblem(),
+          pace: NETWORK_PACE,
+          leaksDb: NETWORK_LEAKS_DB,
+        };
   const importRecording = createImport(
     sequelize,
     recordings,

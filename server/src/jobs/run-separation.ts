@@ -5,7 +5,7 @@
 import { randomUUID } from 'node:crypto';
 import { open, rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { pieceOrder, SEPARATION_RATE } from '@wild-needle/core/parts';
+import { pieceOrder, powersOf, SEPARATION_RATE, type PartPowers } from '@wild-needle/core/parts';
 import { toInt16 } from '@wild-needle/core/units';
 import { readAudio } from '../audio/decode';
 import { encodePiece } from '../audio/piece-file';
@@ -14,13 +14,19 @@ import { prepareSpool, PRIVATE_FILE } from '../audio/spool';
 import type { SeparateHandler, SeparationTask } from './queue';
 import { HEARTBEAT_MS, type RecordingBytes } from './run-analysis';
 
+export interface StoredPiece {
+  readonly piece: number;
+  readonly bytes: Buffer;
+  readonly powers: PartPowers;
+}
+
 export interface SeparationLedger {
   /** Takes a queued one; false when it was stopped or removed meanwhile. */
   claim(task: SeparationTask): Promise<boolean>;
   /** Where it is listened to, and what is there already; null when nobody waits for it any more. */
   wanted(task: SeparationTask): Promise<{ fromS: number; pieces: number; ready: readonly number[] } | null>;
   beat(task: SeparationTask): Promise<boolean>;
-  addPiece(task: SeparationTask, piece: number, bytes: Buffer, seconds: number): Promise<void>;
+  addPiece(task: SeparationTask, piece: StoredPiece, seconds: number): Promise<void>;
   finish(task: SeparationTask): Promise<void>;
   fail(task: SeparationTask, problem: string): Promise<void>;
 }
@@ -63,7 +69,8 @@ export function createSeparateHandler(
     let storing = Promise.resolve();
     let inHand = -1;
     const store = async (piece: number, samples: Int16Array, seconds: number): Promise<void> => {
-      await ledger.addPiece(task, piece, await encodePiece(samples, spoolDir), seconds);
+      const bytes = await encodePiece(samples, spoolDir);
+      await ledger.addPiece(task, { piece, bytes, powers: powersOf(samples) }, seconds);
     };
     for (;;) {
       const startMs = performance.now();

@@ -8,7 +8,13 @@ import {
   type Separation,
   type TakeApart,
 } from '@wild-needle/contract';
-import { pieceCount, type PartMix } from '@wild-needle/core/parts';
+import {
+  missingParts,
+  pieceCount,
+  type LeaksDb,
+  type PartMix,
+  type PartPowers,
+} from '@wild-needle/core/parts';
 import { RecordingRow, SeparationPieceRow, SeparationRow, SongRow } from '../../db/models';
 import { addSeparateJob, type SeparationTask } from '../../jobs/queue';
 import { STALE_AFTER_S } from '../../jobs/run-analysis';
@@ -20,6 +26,8 @@ export interface EngineFacts {
   readonly problem: string | null;
   /** Seconds of work for a second of sound. */
   readonly pace: number;
+  /** What is quieter than this is no part of the band. */
+  readonly leaksDb: LeaksDb;
 }
 
 export interface InstrumentsStore extends SeparationLedger {
@@ -37,6 +45,13 @@ export interface InstrumentsStore extends SeparationLedger {
   requeueStale(): Promise<number>;
 }
 
+interface Ready {
+  readonly ready: number[];
+  readonly byteLength: number;
+  /** Of the pieces that know it. */
+  readonly powers: readonly PartPowers[];
+}
+
 /** How much the newest piece counts in the pace: the computer may get busy, or free. */
 const NEWEST = 0.3;
 
@@ -46,20 +61,26 @@ export function createInstrumentsStore(
 ): InstrumentsStore {
   const UNDERWAY: readonly Separation['status'][] = ['queued', 'running'];
 
-  async function readyOf(task: SeparationTask): Promise<{ ready: number[]; byteLength: number }> {
-    const rows = await sequelize.query<{ piece: number; bytes: number }>(
-      `SELECT piece, octet_length(bytes) AS bytes FROM separation_pieces
+  async function readyOf(task: SeparationTask): Promise<Ready> {
+    const rows = await sequelize.query<{ piece: number; bytes: number; powers: PartPowers | null }>(
+      `SELECT piece, octet_length(bytes) AS bytes, powers FROM separation_pieces
        WHERE recording_id = :recordingId AND engine = :engine ORDER BY piece`,
       { type: QueryTypes.SELECT, replacements: { ...task } },
     );
-    return { ready: rows.map((r) => r.piece), byteLength: rows.reduce((sum, r) => sum + r.bytes, 0) };
+    return {
+      ready: rows.map((r) => r.piece),
+      byteLength: rows.reduce((sum, r) => sum + r.bytes, 0),
+      powers: rows.flatMap((r) => r.powers ?? []),
+    };
   }
 
   async function describe(row: SeparationRow): Promise<Separation> {
     const { recordingId, engine, status, pieces, secondsPerPiece, problem } = row;
-    const { ready, byteLength } = await readyOf({ recordingId, engine });
+    const { ready, byteLength, powers } = await readyOf({ recordingId, engine });
     const secondsLeft = secondsPerPiece === null ? null : secondsPerPiece * (pieces - ready.length);
-    return { engine, status, ready, pieces, secondsLeft, byteLength, problem };
+    const isAllKnown = status === 'done' && powers.length === pieces;
+    const missing = isAllKnown ? missingParts(powers, engineFacts(engine).leaksDb) : [];
+    return { engine, status, ready, pieces, secondsLeft, byteLength, missing, problem };
   }
 
   /** Changes one that is in one of the states; false when it is not. */
@@ -162,7 +183,7 @@ export function createInstrumentsStore(
       return change(task, ['running'], { heartbeatAt: new Date() });
     },
 
-    async addPiece(task, piece, bytes, seconds) {
+    async addPiece(task, piece, seconds) {
       await sequelize.transaction(async (transaction) => {
         const row = await SeparationRow.findOne({
           where: { ...task, status: 'running' },
@@ -171,7 +192,7 @@ export function createInstrumentsStore(
         });
         // Removed meanwhile: a piece without its separation would stay for ever.
         if (!row) return;
-        await SeparationPieceRow.upsert({ ...task, piece, bytes }, { transaction, returning: false });
+        await SeparationPieceRow.upsert({ ...task, ...piece }, { transaction, returning: false });
         const before = row.secondsPerPiece ?? seconds;
         const secondsPerPiece = before + NEWEST * (seconds - before);
         await row.update({ secondsPerPiece, heartbeatAt: new Date() }, { transaction });

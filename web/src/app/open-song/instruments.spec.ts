@@ -10,7 +10,16 @@ import { InstrumentsStore } from './instruments.store';
 import { OpenSongStore } from './open-song.store';
 
 const separation = (engine: Separation['engine'], values: Partial<Separation>): Separation => ({
-  ...{ engine, status: 'done', ready: [], pieces: 3, secondsLeft: null, byteLength: 10, problem: null },
+  ...{
+    engine,
+    status: 'done',
+    ready: [],
+    pieces: 3,
+    secondsLeft: null,
+    byteLength: 10,
+    missing: [],
+    problem: null,
+  },
   ...values,
 });
 const nothing: Instruments = { engines: [], separations: [] };

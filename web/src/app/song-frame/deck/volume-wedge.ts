@@ -20,7 +20,7 @@ const CAUTION_VOLUME = 0.75;
         <path class="level" d="M0 12 132 4v14Z" />
         <path class="caution" d="M99 6 132 4v14l-33-2Z" />
       </svg>
-      <mat-slider [min]="0" [max]="100" [step]="1">
+      <mat-slider class="on-wedge" [min]="0" [max]="100" [step]="1">
         <input
           matSliderThumb
           aria-label="Volume"
@@ -50,15 +50,6 @@ const CAUTION_VOLUME = 0.75;
       height: 20px;
     }
     .volume mat-slider {
-      --mat-slider-active-track-color: transparent;
-      --mat-slider-inactive-track-color: transparent;
-      --mat-slider-handle-color: var(--ink);
-      --mat-slider-handle-shape: 3px;
-      --mat-slider-handle-width: 10px;
-      --mat-slider-handle-height: 20px;
-      position: absolute;
-      left: 0;
-      top: -12px;
       width: 100px;
       min-width: 100px;
     }

@@ -20,6 +20,7 @@ describe('the words of the instruments', () => {
     expect(levelWords(mix, 'voice')).toBe('+6 dB');
     expect(levelWords({ ...mix, silent: ['bass'] }, 'bass')).toBe('silent');
     expect(levelWords({ ...mix, silent: ['bass'], alone: 'bass' }, 'bass')).toBe('alone');
+    expect(levelWords(mix, 'drums', ['drums'])).toBe('no drums found');
   });
 
   it('say how far it is, in the unit that fits', () => {
@@ -29,10 +30,11 @@ describe('the words of the instruments', () => {
       ready: [3, 4, 5, 6],
       pieces: 10,
       byteLength: 1,
+      missing: [],
       problem: null,
     } as const;
     const at = (secondsLeft: number | null): string | null =>
-      progressWords({ ...separation, ready: [...separation.ready], secondsLeft });
+      progressWords({ ...separation, ready: [...separation.ready], missing: [], secondsLeft });
     expect(at(396)).toBe('4 of 11 min');
     expect(at(12)).toBe('8 of 20 s');
     expect(at(null)).toBeNull();

@@ -16,8 +16,21 @@ export function durationWords(seconds: number): string {
     : `about ${Math.round(seconds / 60)} min`;
 }
 
-/** '−10 dB', or why it is not heard. */
-export function levelWords({ levelsDb, alone, silent }: PartMix, part: Part): string {
+/** 'no drums found'. */
+export const MISSING_WORDS: Readonly<Record<Part, string>> = {
+  drums: 'no drums found',
+  bass: 'no bass found',
+  voice: 'no voice found',
+  guitars: 'nothing else found',
+};
+
+/** '−10 dB', or why it is not heard. `missing`: parts that the band does not have. */
+export function levelWords(
+  { levelsDb, alone, silent }: PartMix,
+  part: Part,
+  missing: readonly Part[] = [],
+): string {
+  if (missing.includes(part)) return MISSING_WORDS[part];
   if (alone === part) return 'alone';
   if (alone === null && silent.includes(part)) return 'silent';
   const db = levelsDb[part];

@@ -133,7 +133,7 @@ export class InstrumentsPanel {
   }
 
   protected level(part: Part): string {
-    return levelWords(this.store.mix(), part);
+    return levelWords(this.store.mix(), part, this.separation()?.missing);
   }
 
   protected decibels(part: Part): string {
