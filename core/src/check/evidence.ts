@@ -158,15 +158,17 @@ export interface Witness {
 export interface WitnessOptions {
   /** What the ear has settled already; with the pitch of the recording, measured when that is null. */
   readonly confirmed?: Confirmed;
+  /** See `ListenOptions` of mir. */
+  readonly guitars?: StereoSignal | undefined;
   readonly onProgress?: OnProgress;
 }
 
 /** Listens to a recording once. Throws as `listen` of mir does. */
 export function createWitness(
   signal: StereoSignal,
-  { confirmed = NOTHING_CONFIRMED, onProgress }: WitnessOptions,
+  { confirmed = NOTHING_CONFIRMED, guitars, onProgress }: WitnessOptions,
 ): Witness {
-  return witnessOf(askableOf(hearSong(signal, { confirmed, ...(onProgress && { onProgress }) })));
+  return witnessOf(askableOf(hearSong(signal, { confirmed, guitars, ...(onProgress && { onProgress }) })));
 }
 
 /** What was heard before, without the sound: for a first look. */

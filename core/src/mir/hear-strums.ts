@@ -19,12 +19,12 @@ import type { OnsetStrength } from './onsets/onset-strength';
 import { confirmStrokes } from './strokes/confirmed-strokes';
 import { applyMetricalPrior } from './strokes/metrical-prior';
 import { findNoteReleases, spansFrom } from './strokes/note-release';
-import { findStrokeCandidates } from './strokes/stroke-candidates';
+import { computeStrengths, findStrokeCandidates } from './strokes/stroke-candidates';
 import { chooseStrokes, createStrokeNetwork } from './strokes/stroke-classifier';
 import { decideKind, kindOf, strokeProbability, type StrokeProbabilities } from './strokes/stroke-kinds';
 import { poolStrokes } from './strokes/stroke-pooling';
 import strokeWeights from './strokes/strokes.json';
-import type { HeardStrum, MidSide, StrumSpan } from './types';
+import type { HeardStrum, SplitBand, StrumSpan } from './types';
 
 export interface StrumHearing {
   /** Of everything that sounds: for beats and bars. */
@@ -89,17 +89,25 @@ function describe(
   };
 }
 
+/**
+ * `guitars`: what they play alone, where the band was taken apart. Strokes are theirs then, and not the drums'; beats and bars go on
+ * being counted by everything that sounds.
+ */
 export function createStrumHearing(
-  midSide: MidSide,
+  band: SplitBand,
   sampleRate: number,
   offsetCents: number,
   durationS: number,
   confirmed: Confirmed,
 ): StrumHearing {
-  const found = findStrokeCandidates(midSide, sampleRate);
+  const { whole, guitars } = band;
+  const found = findStrokeCandidates(guitars ?? whole, sampleRate);
+  const strength = guitars ? computeStrengths(whole, sampleRate).all : found.strength;
   const heardAlone = createStrokeNetwork(strokeWeights)(found.features);
   const { timesS, probabilities, annotations } = confirmStrokes(found.timesS, heardAlone, confirmed);
-  const chords = createChordReading(midSide, sampleRate, offsetCents);
+  const chords = createChordReading(band, sampleRate, offsetCents);
+  const { mid, side } = guitars ?? whole;
+  const released = side ?? mid;
   const strokesWith = (known: KnownForm | null): readonly StrokeProbabilities[] =>
     known
       ? poolStrokes(
@@ -112,7 +120,7 @@ export function createStrumHearing(
   let pooled: { readonly known: KnownForm | null; readonly strokes: readonly StrokeProbabilities[] } | null =
     null;
   return {
-    strength: found.strength,
+    strength,
     levels: chords.levels,
     ask(spans, known) {
       if (pooled?.known !== known) pooled = { known, strokes: strokesWith(known) };
@@ -126,7 +134,7 @@ export function createStrumHearing(
         chosen.map((k) => timesS[k]),
         durationS,
       );
-      const endsS = findNoteReleases(midSide.side ?? midSide.mid, sampleRate, spans);
+      const endsS = findNoteReleases(released, sampleRate, spans);
       const ofChosen = chosen.map((k) => annotations[k]);
       const heard = spans.map((span, k) => {
         onShare?.(k / spans.length);

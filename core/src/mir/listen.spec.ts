@@ -3,6 +3,7 @@ import { createRandom } from '../units';
 import { midiToHz } from '../theory';
 import { listen, type Heard } from './listen';
 import { addChord, addClick, RATE } from './test-sounds';
+import type { StereoSignal } from './types';
 
 function riff(seconds: number, stepS = 0.5): Float32Array {
   const out = new Float32Array(Math.round(seconds * RATE));
@@ -156,6 +157,21 @@ describe('listen', () => {
     },
     SLOW,
   );
+
+  it('takes the strokes of the guitars for theirs where the band is apart, and what others strike between them for none', () => {
+    const guitars = riff(8);
+    const others = new Float32Array(guitars.length);
+    others.set(guitars.subarray(0, -RATE / 4), RATE / 4);
+    const channelsOf = (samples: Float32Array): StereoSignal => ({ channels: [samples], sampleRate: RATE });
+    const mix = channelsOf(guitars.map((v, n) => v + others[n]));
+    const between = ({ strums }: Heard): number =>
+      strums.filter(({ timeS }) => Math.abs((timeS % 0.5) - 0.25) < 0.1).length;
+    expect(between(listen(mix))).toBeGreaterThan(5);
+    const heard = listen(mix, { guitars: channelsOf(guitars) });
+    expect(between(heard)).toBe(0);
+    expect(heard.strums.length).toBeGreaterThanOrEqual(14);
+    expectSound(heard);
+  });
 
   it('refuses a rate that it is not made for, and says which it is', () => {
     expect(() => listen({ channels: [new Float32Array(100)], sampleRate: 44_100 })).toThrow(

@@ -64,6 +64,8 @@ export interface HeardSoFar {
 export interface ListenOptions {
   readonly onProgress?: OnProgress;
   readonly onPart?: (soFar: HeardSoFar) => void;
+  /** What the guitars play alone, as long as the recording, where the band was taken apart. */
+  readonly guitars?: StereoSignal | undefined;
   /** What the user has confirmed already; the rest is heard better for it. */
   readonly confirmed?: Confirmed;
 }
@@ -90,7 +92,7 @@ export interface SongHearing extends Omit<Heard, 'guitars' | 'strokes'> {
 /** Everything up to the second guitar; see {@link listen}. */
 export function hearSong(
   signal: StereoSignal,
-  { onProgress = () => undefined, onPart, confirmed = NOTHING_CONFIRMED }: ListenOptions = {},
+  { onProgress = () => undefined, onPart, guitars, confirmed = NOTHING_CONFIRMED }: ListenOptions = {},
 ): SongHearing {
   const { sampleRate } = signal;
   if (sampleRate !== ANALYSIS_SAMPLE_RATE) {
@@ -98,6 +100,7 @@ export function hearSong(
   }
   const durationS = signal.channels[0].length / sampleRate;
   const midSide = splitStereo(signal);
+  const band = { whole: midSide, guitars: guitars ? splitStereo(guitars) : null };
 
   onProgress(0.02, 'Listening for the pitch of the recording');
   const reference = measureReference(midSide.side ?? midSide.mid, sampleRate, confirmed);
@@ -105,7 +108,7 @@ export function hearSong(
   onPart?.({ reference, strums: [], grid: null });
 
   onProgress(0.12, 'Listening for the strokes');
-  const hearing = createStrumHearing(midSide, sampleRate, offsetCents, durationS, confirmed);
+  const hearing = createStrumHearing(band, sampleRate, offsetCents, durationS, confirmed);
   const first = hearing.hear(null, (share) => onProgress(0.35 + 0.3 * share, 'Naming the chords'));
 
   onPart?.({ reference, strums: first.strums, grid: null });
@@ -178,7 +181,7 @@ export function listen(signal: StereoSignal, options: ListenOptions = {}): Heard
   const offsetCents = heard.reference?.cents ?? 0;
   if (known) onProgress(0.8, 'Listening for a second guitar');
   const guitars = known
-    ? hearGuitarsApart(signal, heard.strums, offsetCents, known, (share) =>
+    ? hearGuitarsApart(options.guitars ?? signal, heard.strums, offsetCents, known, (share) =>
         onProgress(0.82 + 0.17 * share, 'Listening to each guitar'),
       )
     : [];

@@ -7,13 +7,13 @@ import { bisector } from 'd3-array';
 import type { MidiNote } from '../units';
 import { decodeChords, type DecodedChord } from './chords/chord-decoding';
 import { createEvidence } from './chords/chord-evidence';
-import type { ChordEvidence } from './chords/chord-network';
+import { bothSay, type ChordEvidence } from './chords/chord-network';
 import chordWeights from './chords/chords.json';
 import { correctShapes } from './chords/confirmed-chords';
 import { createPitchLevels } from './chords/heard-notes';
 import { doublingPulls } from './chords/octave-doubling';
 import { isPalmMuted, NO_STROKE, type StrokeProbabilities } from './strokes/stroke-kinds';
-import type { MidSide, RepetitionGroup, StrumSpan } from './types';
+import type { SplitBand, RepetitionGroup, StrumSpan } from './types';
 
 export interface AskedSpan extends StrumSpan {
   readonly midi: readonly MidiNote[];
@@ -65,8 +65,20 @@ export function strokesAt(
   return spans.map(({ timeS }) => strokes.at(byTime.center(timesS, timeS)) ?? NO_STROKE);
 }
 
-export function createChordReading(midSide: MidSide, sampleRate: number, offsetCents: number): ChordReading {
-  const listen = createEvidence(midSide, sampleRate, offsetCents, chordWeights);
+/** Where the band was taken apart, what its guitars say alone counts as much as what all of it says. */
+function createListening(
+  { whole, guitars }: SplitBand,
+  sampleRate: number,
+  offsetCents: number,
+): (span: StrumSpan) => ChordEvidence {
+  const ofAll = createEvidence(whole, sampleRate, offsetCents, chordWeights);
+  const ofGuitars = guitars && createEvidence(guitars, sampleRate, offsetCents, chordWeights);
+  return (span) => (ofGuitars ? bothSay(ofAll(span), ofGuitars(span)) : ofAll(span));
+}
+
+export function createChordReading(band: SplitBand, sampleRate: number, offsetCents: number): ChordReading {
+  const { mid, side } = band.whole;
+  const listen = createListening(band, sampleRate, offsetCents);
   const levelsIn = createPitchLevels(sampleRate, offsetCents);
   const kept = new Map<string, ChordEvidence>();
   const evidenceOf = (span: StrumSpan): ChordEvidence => {
@@ -92,7 +104,7 @@ export function createChordReading(midSide: MidSide, sampleRate: number, offsetC
     evidenceOf,
     levels: ({ timeS, endS }) => {
       const span = { startS: timeS, endS: Math.min(endS, timeS + LEVELS_S) };
-      return { mid: levelsIn(midSide.mid, span), side: midSide.side && levelsIn(midSide.side, span) };
+      return { mid: levelsIn(mid, span), side: side && levelsIn(side, span) };
     },
     read,
     ask: (spans, strokes, known) => {

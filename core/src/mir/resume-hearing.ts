@@ -55,7 +55,11 @@ export function askableOf({ durationS, strums, heardStrums, hearing, known }: So
 
 export function resumeHearing(signal: StereoSignal, before: HeardBefore): AskableSong {
   const { durationS, referenceCents, strums, strokes, beatsS, downbeatsS } = before;
-  const chords = createChordReading(splitStereo(signal), signal.sampleRate, referenceCents);
+  const chords = createChordReading(
+    { whole: splitStereo(signal), guitars: null },
+    signal.sampleRate,
+    referenceCents,
+  );
   const bars = barContents(strums, downbeatsS, durationS);
   const known: KnownForm | null =
     downbeatsS.length === 0

@@ -73,7 +73,7 @@ export function hearGuitarsApart(
   if (unlikeShare(signal, together, offsetCents) < UNLIKE_SHARE) return [];
   const durationS = signal.channels[0].length / signal.sampleRate;
   const [left, right] = signal.channels.map((mid, c) => {
-    const only = { mid, side: null };
+    const only = { whole: { mid, side: null }, guitars: null };
     const hearing = createStrumHearing(only, signal.sampleRate, offsetCents, durationS, NOTHING_CONFIRMED);
     return hearing.hear(known, (share) => onShare((c + share) / 2)).strums;
   });

@@ -18,6 +18,12 @@ export interface MidSide {
   readonly side: Float32Array | null;
 }
 
+/** What is listened to: all that sounds, and what the guitars play alone; null where the band is not apart. */
+export interface SplitBand {
+  readonly whole: MidSide;
+  readonly guitars: MidSide | null;
+}
+
 /** From the onset of a strum to the next one. */
 export interface StrumSpan {
   readonly timeS: number;

@@ -16,5 +16,13 @@ export {
 } from './pieces';
 export { missingParts, powersOf } from './missing';
 export type { LeaksDb, PartPowers } from './missing';
-export { gainsOf, PART_LEVELS_DB, setLevel, toggleAlone, toggleSilent, WHOLE_BAND } from './part-mix';
+export {
+  gainsOf,
+  GUITARS_ALONE,
+  PART_LEVELS_DB,
+  setLevel,
+  toggleAlone,
+  toggleSilent,
+  WHOLE_BAND,
+} from './part-mix';
 export type { PartGains, PartMix } from './part-mix';

@@ -22,6 +22,9 @@ export const WHOLE_BAND: PartMix = {
   silent: [],
 };
 
+/** The guitars, and the rest that is no drum, bass or voice. */
+export const GUITARS_ALONE: PartGains = { drums: 0, bass: 0, voice: 0, guitars: 1 };
+
 function ofParts<T>(value: (part: Part) => T): Readonly<Record<Part, T>> {
   return { drums: value('drums'), bass: value('bass'), voice: value('voice'), guitars: value('guitars') };
 }

@@ -1,2 +1,2 @@
-export { ROUGH_LEAKS_DB, separateRoughly } from './rough';
+export { separateRoughly } from './rough';
 export { siSdrDb } from './si-sdr';

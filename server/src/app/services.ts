@@ -4,7 +4,6 @@ import type { Logger } from 'pino';
 import type { Sequelize } from 'sequelize';
 import type { Engine } from '@wild-needle/contract';
 import { draftInto } from '@wild-needle/core/draft';
-import { ROUGH_LEAKS_DB } from '@wild-needle/core/separation';
 import { openDatabase } from '../db/database';
 import { forLog } from '../http/for-log';
 import {
@@ -87,7 +86,7 @@ export async function createServices({ databaseUrl, spoolDir, networkDir }: Conf
   });
   const engineFacts = (engine: Engine): EngineFacts =>
     engine === 'rough'
-      ? { isHere: true, problem: null, pace: ROUGH_PACE, leaksDb: ROUGH_LEAKS_DB }
+      ? { isHere: true, problem: null, pace: ROUGH_PACE, leaksDb: {} }
       : {
           isHere: isNetworkHere(networkDir),
           problem: networkProblem(),

@@ -8,6 +8,7 @@ import {
   SHAPES,
   LOWEST_BASS,
   ACTIVATIONS,
+  bothSay,
   writeChordInput,
 } from './chord-network';
 import { BINS_PER_SEMITONE, SPECTRUM_SIZE } from './chord-spectrum';
@@ -79,5 +80,27 @@ describe('chord shapes', () => {
       expect(notes.some((n) => n % 12 === rootAbove % 12)).toBe(true);
     }
     expect(new Set(named.map(({ notes }) => notes.join())).size).toBe(named.length);
+  });
+});
+
+describe('two recordings of one strum', () => {
+  const of = (...p: number[]) => ({
+    logProbabilities: Float32Array.from(p, Math.log),
+    activation: () => new Float32Array(1),
+  });
+  const together = (a: readonly number[], b: readonly number[]): number[] =>
+    [...bothSay(of(...a), of(...b)).logProbabilities].map(Math.exp);
+
+  it('are believed half each, and say what one of them is sure of', () => {
+    const [first, second, third] = together([0.98, 0.01, 0.01], [0.4, 0.4, 0.2]);
+    expect(first).toBeGreaterThan(0.8);
+    expect(second).toBeGreaterThan(third);
+    expect(first + second + third).toBeCloseTo(1, 6);
+  });
+
+  it('say the same together where they say it alone', () => {
+    together([0.7, 0.2, 0.1], [0.7, 0.2, 0.1]).forEach((p, c) =>
+      expect(p).toBeCloseTo([0.7, 0.2, 0.1][c], 6),
+    );
   });
 });

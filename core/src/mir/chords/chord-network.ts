@@ -67,6 +67,13 @@ export interface ChordEvidence {
   activation(bass: MidiNote): Float32Array;
 }
 
+/** Two recordings of one strum, each believed half: the geometric mean of their probabilities. What sounds one by one is the first's. */
+export function bothSay(a: ChordEvidence, b: ChordEvidence): ChordEvidence {
+  const mean = a.logProbabilities.map((log, c) => (log + b.logProbabilities[c]) / 2);
+  const norm = Math.log(mean.reduce((sum, log) => sum + Math.exp(log), 0));
+  return { ...a, logProbabilities: mean.map((log) => log - norm) };
+}
+
 export type ChordNetwork = (mid: Float32Array, side: Float32Array | null) => ChordEvidence;
 
 export function createChordNetwork(weights: ChordNetworkWeights): ChordNetwork {

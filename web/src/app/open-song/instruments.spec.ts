@@ -72,6 +72,29 @@ describe('the instruments of the open song', () => {
     return store;
   }
 
+  it('has clean guitars where the network has the piece, also while the panel is closed', async () => {
+    const store = TestBed.inject(InstrumentsStore);
+    TestBed.tick();
+    expect(asked).toBe(0);
+    info = {
+      engines: [],
+      separations: [
+        separation('network', { status: 'stopped', ready: [1] }),
+        separation('rough', { ready: [0, 1, 2] }),
+      ],
+    };
+    await store.known();
+    await store.known();
+    expect(asked).toBe(1);
+    expect(store.cleanAddresses().map((address) => address.endsWith('network/1'))).toEqual([
+      false,
+      true,
+      false,
+    ]);
+    expect(store.cleanAddresses()[0]).toBe('');
+    expect(store.gains()).toBeNull();
+  });
+
   it('ask nothing while the panel is closed', async () => {
     const store = TestBed.inject(InstrumentsStore);
     TestBed.tick();

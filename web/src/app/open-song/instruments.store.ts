@@ -59,6 +59,16 @@ export const InstrumentsStore = signalStore(
       },
       { equal: (a, b) => a.length === b.length && a.every((address, i) => address === b[i]) },
     ),
+    /** Pieces whose guitars are clean enough to be heard by themselves: the network's. */
+    cleanAddresses: computed<PieceAddresses>(() => {
+      const [id, separations] = [store.recordingId(), store.info()?.separations ?? []];
+      const network = separations.find((s) => s.engine === 'network');
+      if (id === null || !network) return [];
+      const has = new Set(network.ready);
+      return Array.from({ length: network.pieces }, (_, piece) =>
+        has.has(piece) ? addressOf('piece', { id, engine: 'network', piece: String(piece) }) : '',
+      );
+    }),
     byteLength: computed(() => (store.info()?.separations ?? []).reduce((sum, s) => sum + s.byteLength, 0)),
   })),
   withComputed((store) => ({
@@ -83,6 +93,10 @@ export const InstrumentsStore = signalStore(
     };
     return {
       refresh: () => take((id) => api.instruments(id)),
+      /** For what needs to know it now, also while the panel is closed. */
+      async known(): Promise<void> {
+        if (!store.info()) await take((id) => api.instruments(id));
+      },
       show(isShown: boolean): void {
         patchState(store, { isShown });
       },

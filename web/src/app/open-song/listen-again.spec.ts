@@ -43,7 +43,10 @@ describe('listening again', () => {
     TestBed.resetTestingModule();
     TestBed.configureTestingModule({
       providers: [
-        { provide: InstrumentsStore, useValue: { addresses: () => [] } },
+        {
+          provide: InstrumentsStore,
+          useValue: { known: () => Promise.resolve(), addresses: () => [], cleanAddresses: () => [] },
+        },
         { provide: HeardAgainStore, useValue: { keep: () => undefined, kept: () => Promise.resolve(null) } },
         { provide: Api, useValue: { audio: () => of(new ArrayBuffer(8)) } },
         {

@@ -41,8 +41,11 @@ export class ListenAgain {
       running.signal.throwIfAborted();
       const wanted = span ?? { startS: 0, endS: Infinity };
       const { signal: cut, fromS } = span ? cutSignal(whole, span) : { signal: whole, fromS: 0 };
+      await this.instruments.known();
+      const addresses = this.instruments.addresses();
+      const cleanAddresses = this.instruments.cleanAddresses();
       const heard = await analyseInWorker(
-        { signal: cut, fromS, document, hearing, addresses: this.instruments.addresses() },
+        { signal: cut, fromS, document, hearing, addresses, cleanAddresses },
         (share, doing) => this.progressSignal.set({ share, doing }),
         running.signal,
       );

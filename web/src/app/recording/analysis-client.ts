@@ -16,6 +16,8 @@ export interface AnalysisTask {
   readonly hearing: Hearing;
   /** Where the pieces of its band are. */
   readonly addresses: PieceAddresses;
+  /** Those of them whose guitars can be heard by themselves. */
+  readonly cleanAddresses: PieceAddresses;
 }
 
 export type AnalysisAnswer =

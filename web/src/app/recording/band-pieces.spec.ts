@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { interleaveParts, MARGIN_S, PIECE_S, type BandParts } from '@wild-needle/core/parts';
-import { createBandPieces, piecesAlong } from './band-pieces';
+import { cleanPiecesAlong, createBandPieces, piecesAlong } from './band-pieces';
 
 const RATE = 12_000;
 const ADDRESSES = ['/rough/0', '', '/network/2'];
@@ -69,5 +69,19 @@ describe('the pieces of a band', () => {
     const pieceOf = await piecesAlong(signal, 4, ADDRESSES);
     expect(pieceOf(0)).not.toBeNull();
     expect(asked).toEqual([`/rough/0?rate=${RATE}`]);
+  });
+
+  it('whose guitars are heard by themselves are fetched where there are any, and not for guitars that the deck silences', async () => {
+    const signal = { channels: [new Float32Array(4 * RATE)], sampleRate: RATE };
+    const clean = ['/clean/0', '', ''];
+    expect(await cleanPiecesAlong(signal, 0, [], null)).toBeUndefined();
+    expect(await cleanPiecesAlong(signal, 13, clean, null)).toBeUndefined();
+    const silent = { drums: 1, bass: 1, voice: 1, guitars: 0 };
+    expect(await cleanPiecesAlong(signal, 0, clean, silent)).toBeUndefined();
+    expect(asked).toEqual([]);
+    const pieceOf = await cleanPiecesAlong(signal, 4, clean, { ...silent, guitars: 0.5 });
+    expect(pieceOf?.(0)).not.toBeNull();
+    expect(pieceOf?.(1)).toBeNull();
+    expect(asked).toEqual([`/clean/0?rate=${RATE}`]);
   });
 });

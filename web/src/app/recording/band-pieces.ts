@@ -1,7 +1,7 @@
 /**
  * The band taken apart, as far as it is: its pieces are fetched from the server when they are to be heard, and the last ones kept.
  */
-import { piecesOf } from '@wild-needle/core/parts';
+import { piecesOf, type PartGains } from '@wild-needle/core/parts';
 import type { PieceSamples } from '@wild-needle/core/playback';
 
 /** Address of each piece, '' where the band is not apart. */
@@ -70,4 +70,20 @@ export async function piecesAlong(
   const from = Math.round(fromS * sampleRate);
   await pieces.ensure(from, from + channels[0].length);
   return pieces.of;
+}
+
+/**
+ * Pieces of which the guitars are heard by themselves, along a part of the recording; undefined where none of them are apart, and where the
+ * deck silences the guitars (`gains`; null = nothing is louder or softer).
+ */
+export async function cleanPiecesAlong(
+  signal: { readonly channels: readonly Float32Array[]; readonly sampleRate: number },
+  fromS: number,
+  cleanAddresses: PieceAddresses,
+  gains: PartGains | null,
+): Promise<PieceSamples | undefined> {
+  const from = fromS * signal.sampleRate;
+  const pieces = piecesOf(from, from + signal.channels[0].length, signal.sampleRate);
+  if (gains?.guitars === 0 || !pieces.some((piece) => cleanAddresses[piece])) return undefined;
+  return piecesAlong(signal, fromS, cleanAddresses);
 }

@@ -17,6 +17,7 @@ import {
   type StereoPair,
   type TabInStep,
 } from '@wild-needle/core/playback';
+import { GUITARS_ALONE } from '@wild-needle/core/parts';
 import type { SongDocument } from '@wild-needle/core/riff';
 import { createBandPieces, type BandPieces } from './band-pieces';
 import { forEars, isolationOf, type Hearing } from './hearing';
@@ -40,9 +41,6 @@ const answer = (message: RecordingAnswer, transfer: Transferable[] = []): void =
 
 /** Lets messages in that came meanwhile. */
 const pause = (): Promise<void> => new Promise((resolve) => setTimeout(resolve));
-
-/** The guitars of a band. */
-const GUITARS_ALONE = { drums: 0, bass: 0, voice: 0, guitars: 1 } as const;
 
 /** What is heard so, where it is ready to be mixed. */
 function mixOf(held: HeldSound, hearing: Hearing): Mix {

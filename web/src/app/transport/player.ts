@@ -211,7 +211,7 @@ export class Player {
     this.countInClicks.stop();
     this.levels.fall(now);
     const rest = { ...this.segment, contextS: now + 4 * FADE_S, inputS: soundS, loop: null };
-    scheduleSegment(this.node, rest, false, this.pitch);
+    void scheduleSegment(this.node, rest, false, this.pitch);
   }
 
   /** Listens with other ears, or to another part of the sound; from the needle on at once, then everywhere. */
@@ -322,9 +322,9 @@ export class Player {
     this.upcoming = upcomingAt(seamS, { ...change, loop, restS: change.restS + countInS });
     const { segment } = this.upcoming;
     if (segment.contextS > seamS) {
-      scheduleSegment(this.node, { ...segment, contextS: seamS, loop: null }, false, this.pitch);
+      void scheduleSegment(this.node, { ...segment, contextS: seamS, loop: null }, false, this.pitch);
     }
-    scheduleSegment(this.node, segment, true, this.pitch);
+    void scheduleSegment(this.node, segment, true, this.pitch);
     const { clickOut } = this.levels;
     if (clickOut) {
       const startS = segment.contextS - countInS;
@@ -478,7 +478,7 @@ export class Player {
     this.upcoming = null;
     const loop = soundLoop(this.time, this.loopSignal());
     this.segment = { contextS, inputS, speed: this.speedSignal(), loop };
-    scheduleSegment(this.node, this.segment, true, this.pitch);
+    void scheduleSegment(this.node, this.segment, true, this.pitch);
     const { clickOut } = this.levels;
     if (this.clickingSignal() && clickOut) {
       this.clicks.start(this.context, clickOut, this.segment);

@@ -1,6 +1,7 @@
 /** The sound as it is heard, as a file: the loop with its ears, speed and pitch, and the written tab from start to end. */
 import { inject, Injectable } from '@angular/core';
 import { toInt16 } from '@wild-needle/core/units';
+import { InstrumentsStore } from '../open-song/instruments.store';
 import { WHOLE } from '../recording/hearing';
 import { Player, type CutSound } from './player';
 import { createStretchNode, scheduleSegment } from './stretch-node';
@@ -11,11 +12,14 @@ const LEAD_S = 0.25;
 @Injectable({ providedIn: 'root' })
 export class SoundFile {
   private readonly player = inject(Player);
+  private readonly instruments = inject(InstrumentsStore);
 
   /** The loop as it sounds, or the whole song without one; null without a sound. */
   async ofLoop(): Promise<Uint8Array | null> {
     const { startS, endS } = this.player.loop() ?? { startS: 0, endS: this.player.durationS() };
-    const cut = await this.player.cut(this.player.hearing(), startS, endS);
+    // What the instruments say now: the deck follows a slider a moment later.
+    const hearing = { ...this.player.hearing(), parts: this.instruments.gains() };
+    const cut = await this.player.cut(hearing, startS, endS);
     if (!cut) return null;
     const [speed, semitones] = [this.player.speed(), this.player.semitones()];
     return asWav(speed === 1 && semitones === 0 ? cut : await stretched(cut, speed, semitones));
@@ -42,7 +46,8 @@ async function stretched(
     channels.map((samples) => new Float32Array(samples)),
     [],
   );
-  scheduleSegment(node, { contextS: LEAD_S, inputS: 0, speed, loop: null }, true, {
+  // Rendering waits for nothing: before the node knows what to play, it would be silence.
+  await scheduleSegment(node, { contextS: LEAD_S, inputS: 0, speed, loop: null }, true, {
     semitones,
     madeSemitones: 0,
   });

@@ -64,16 +64,17 @@ export interface Pitch {
 
 /**
  * Tells the node what to play from `segment.contextS` on; one that waits is replaced. A sound that was made higher is shorter: the
- * node is given its times, and the rate that brings them back. What is missing to the wanted pitch the node shifts itself.
+ * node is given its times, and the rate that brings them back. What is missing to the wanted pitch the node shifts itself. Fulfilled when the
+ * node knows it.
  */
-export function scheduleSegment(
+export async function scheduleSegment(
   node: StretchNode,
   { contextS, inputS, speed, loop }: Segment,
   active: boolean,
   { semitones, madeSemitones }: Pitch,
-): void {
+): Promise<void> {
   const ratio = 2 ** (madeSemitones / 12);
-  void node.schedule({
+  await node.schedule({
     output: contextS,
     active,
     input: inputS / ratio,

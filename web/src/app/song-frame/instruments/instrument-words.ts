@@ -16,21 +16,16 @@ export function durationWords(seconds: number): string {
     : `about ${Math.round(seconds / 60)} min`;
 }
 
-/** 'no drums found'. */
+/** In place of its name. */
 export const MISSING_WORDS: Readonly<Record<Part, string>> = {
-  drums: 'no drums found',
-  bass: 'no bass found',
-  voice: 'no voice found',
-  guitars: 'nothing else found',
+  drums: 'No drums found',
+  bass: 'No bass found',
+  voice: 'No voice found',
+  guitars: 'Nothing else found',
 };
 
-/** '−10 dB', or why it is not heard. `missing`: parts that the band does not have. */
-export function levelWords(
-  { levelsDb, alone, silent }: PartMix,
-  part: Part,
-  missing: readonly Part[] = [],
-): string {
-  if (missing.includes(part)) return MISSING_WORDS[part];
+/** '−10 dB', or why it is not heard. */
+export function levelWords({ levelsDb, alone, silent }: PartMix, part: Part): string {
   if (alone === part) return 'alone';
   if (alone === null && silent.includes(part)) return 'silent';
   const db = levelsDb[part];

@@ -27,7 +27,14 @@ import { megabytes } from '../../shared/size-words';
 import { DeckControl } from '../../transport/deck-control';
 import { Player } from '../../transport/player';
 import { commandOf, PART_KEYS, type InstrumentCommand } from './instrument-keys';
-import { durationWords, ENGINE_WORDS, levelWords, PART_WORDS, progressWords } from './instrument-words';
+import {
+  durationWords,
+  ENGINE_WORDS,
+  levelWords,
+  MISSING_WORDS,
+  PART_WORDS,
+  progressWords,
+} from './instrument-words';
 
 const WEDGE = 108;
 
@@ -55,6 +62,7 @@ export class InstrumentsPanel {
 
   protected readonly parts = PARTS;
   protected readonly partWords = PART_WORDS;
+  protected readonly missingWords = MISSING_WORDS;
   protected readonly partKeys = PART_KEYS;
   protected readonly engineWords = ENGINE_WORDS;
   protected readonly duration = durationWords;
@@ -132,8 +140,12 @@ export class InstrumentsPanel {
     this.store.changeMix((mix) => setLevel(mix, part, db));
   }
 
+  protected isMissing(part: Part): boolean {
+    return this.separation()?.missing.includes(part) ?? false;
+  }
+
   protected level(part: Part): string {
-    return levelWords(this.store.mix(), part, this.separation()?.missing);
+    return levelWords(this.store.mix(), part);
   }
 
   protected decibels(part: Part): string {

@@ -23,6 +23,8 @@ export type JudgeTask =
       readonly hearing: Hearing;
       /** Where the pieces of its band are. */
       readonly addresses: PieceAddresses;
+      /** Those of them whose guitars can be heard by themselves. */
+      readonly cleanAddresses: PieceAddresses;
       /** What was heard of the whole sound before; null when that was other sound. */
       readonly before: HeardBefore | null;
       /** Strokes too are heard once more, with what the ear has settled. */

@@ -8,8 +8,10 @@ import {
   settledIn,
   type Witness,
 } from '@wild-needle/core/check';
-import { bandSignal, throughEars } from '@wild-needle/core/playback';
-import { piecesAlong } from '../../../recording/band-pieces';
+import type { StereoSignal } from '@wild-needle/core/mir';
+import { GUITARS_ALONE, type PartGains } from '@wild-needle/core/parts';
+import { bandSignal, throughEars, type PieceSamples } from '@wild-needle/core/playback';
+import { cleanPiecesAlong, piecesAlong } from '../../../recording/band-pieces';
 import { isolationOf, toEarsOf } from '../../../recording/hearing';
 import type { JudgeAnswer, JudgeTask } from './judge-client';
 
@@ -21,12 +23,17 @@ const answer = (message: JudgeAnswer): void => postMessage(message);
 
 /** From what was heard before where that is the same sound; listens to the whole of it otherwise. */
 async function witnessFor(task: ListenTask): Promise<Witness> {
-  const { signal, document, hearing, addresses, before, isAnew, isSideUnknown } = task;
+  const { signal, document, hearing, addresses, cleanAddresses, before, isAnew, isSideUnknown } = task;
   const side = isSideUnknown && before ? ownSide(signal, before, document) : 'both';
   if (before && side === 'both' && !isAnew) return recallWitness(signal, before);
   const own = side === 'both' ? hearing : { ...hearing, ears: side };
-  const band = own.parts ? bandSignal(signal, 0, await piecesAlong(signal, 0, addresses), own.parts) : signal;
-  return createWitness(throughEars(band, isolationOf(own), toEarsOf(own)), {
+  const toEars = (band: StereoSignal): StereoSignal => throughEars(band, isolationOf(own), toEarsOf(own));
+  const heard = (pieceOf: PieceSamples, gains: PartGains): StereoSignal =>
+    bandSignal(signal, 0, pieceOf, gains);
+  const band = own.parts ? heard(await piecesAlong(signal, 0, addresses), own.parts) : signal;
+  const clean = isAnew ? await cleanPiecesAlong(signal, 0, cleanAddresses, own.parts) : undefined;
+  return createWitness(toEars(band), {
+    guitars: clean && toEars(heard(clean, GUITARS_ALONE)),
     confirmed: settledIn(document),
     onProgress: (share) => answer({ kind: 'progress', share }),
   });

@@ -130,6 +130,7 @@ export class Judging {
       this.client.recall(this.asHeard(this.song.written() ?? document), before);
     try {
       const signal = await decodeForAnalysis(await firstValueFrom(this.api.audio(recording.id)));
+      if (anew) await this.instruments.known();
       if (this.subject !== subject) return;
       isSettled = true;
       this.client.listen({
@@ -137,6 +138,7 @@ export class Judging {
         document: this.asHeard(this.song.written() ?? document),
         hearing,
         addresses: this.instruments.addresses(),
+        cleanAddresses: this.instruments.cleanAddresses(),
         before,
         isAnew: anew,
         isSideUnknown,

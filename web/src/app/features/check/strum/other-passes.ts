@@ -100,6 +100,11 @@ const MOST_PASSES = 6;
       font-size: 13px;
       white-space: nowrap;
     }
+    @container work (max-height: 490px) {
+      .sum {
+        display: none;
+      }
+    }
   `,
 })
 export class OtherPasses {

@@ -120,6 +120,14 @@ interface Note {
     .neck {
       position: relative;
     }
+    @container work (max-height: 490px) {
+      .legend span {
+        display: none;
+      }
+      .neck {
+        zoom: 0.76;
+      }
+    }
     .string-name {
       position: absolute;
       left: 0;

@@ -36,11 +36,7 @@ function sizeOf(name: string): number {
       <span class="title">{{ writtenTitle() }}</span>
       <span class="chord">
         @if (written().name !== '') {
-          <wn-chord-name
-            class="display name"
-            [style.font-size.px]="written().sizePx"
-            [name]="written().name"
-          />
+          <wn-chord-name class="display name" [style.--name]="written().sizePx" [name]="written().name" />
         } @else {
           <span class="display nothing">{{ written().words }}</span>
         }
@@ -58,7 +54,7 @@ function sizeOf(name: string): number {
       <span class="title">{{ heardTitle() }}</span>
       <span class="chord">
         @if (heard().name !== '') {
-          <wn-chord-name class="display name" [style.font-size.px]="heard().sizePx" [name]="heard().name" />
+          <wn-chord-name class="display name" [style.--name]="heard().sizePx" [name]="heard().name" />
         } @else {
           <span class="display nothing">{{ heard().words }}</span>
         }
@@ -80,7 +76,7 @@ function sizeOf(name: string): number {
     .side {
       display: flex;
       flex-direction: column;
-      height: 132px;
+      height: calc(32px + 100px * var(--check-scale, 1));
       min-width: 0;
     }
     .title {
@@ -98,14 +94,15 @@ function sizeOf(name: string): number {
       min-width: 0;
     }
     .name {
+      font-size: calc(1px * var(--name) * var(--check-scale, 1));
       font-weight: 800;
       line-height: 0.9;
     }
     .frets {
       display: grid;
-      font-size: 30px;
+      font-size: calc(30px * var(--check-scale, 1));
       font-weight: 600;
-      line-height: 33px;
+      line-height: 1.1;
       text-align: center;
     }
     .differs {

@@ -62,7 +62,7 @@ const ORDER: readonly Answer['kind'][] = ['riff', 'pass', 'keep', 'again', 'doub
     button {
       flex: 1 1 0;
       min-width: 0;
-      height: 64px;
+      height: var(--answer-height, 64px);
       padding: 0 10px;
       border-radius: 12px;
     }
