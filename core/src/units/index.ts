@@ -10,7 +10,7 @@ export { ANALYSIS_SAMPLE_RATE } from './analysis-rate';
 export { ENVELOPE_RATE } from './envelope-rate';
 export { buildPeakPyramid, loudestPeak } from './peak-pyramid';
 export type { PeakPyramid } from './peak-pyramid';
-export { FULL_SCALE, toFloat, toInt16 } from './int16';
+export { FULL_SCALE, sampleOf, toFloat, toInt16 } from './int16';
 export { clock, minutes } from './clock';
 export { listInWords } from './words';
 export { fitLine } from './line';

@@ -3,12 +3,16 @@
 /** What 16 bits hold at full scale. */
 export const FULL_SCALE = 32767;
 
+/** The whole number of 16 bits that a sample is nearest to, clipped at full scale. */
+export function sampleOf(value: number): number {
+  const clipped = value > 1 ? 1 : value < -1 ? -1 : value;
+  return Math.floor(FULL_SCALE * clipped + 0.5);
+}
+
 /** Clipped at full scale; NaN becomes silence. */
 export function toInt16(samples: ArrayLike<number>): Int16Array<ArrayBuffer> {
   const out = new Int16Array(samples.length);
-  for (let n = 0; n < out.length; n++) {
-    out[n] = Math.round(FULL_SCALE * Math.max(-1, Math.min(1, samples[n])));
-  }
+  for (let n = 0; n < out.length; n++) out[n] = sampleOf(samples[n]);
   return out;
 }
 

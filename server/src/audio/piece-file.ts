@@ -45,7 +45,7 @@ export function encodePiece(samples: Int16Array, spoolDir: string): Promise<Buff
     bytes,
     spoolDir,
     ['-f', 's16le', '-ar', String(SEPARATION_RATE), ...LAYOUT],
-    ['-c:a', 'libopus', '-mapping_family', '255', '-b:a', BITRATE, '-compression_level', '2', '-f', 'ogg'],
+    ['-c:a', 'libopus', '-mapping_family', '255', '-b:a', BITRATE, '-compression_level', '0', '-f', 'ogg'],
   );
 }
 

@@ -45,9 +45,11 @@ async function readWindow(file: FileHandle, index: number): Promise<readonly [Sa
 }
 
 let ready: Promise<{ readonly file: FileHandle; readonly separate: Separate }> | null = null;
+let leavesMuchBehind = false;
 
 async function answer(task: SeparatorTask): Promise<void> {
   if (task.kind === 'start') {
+    leavesMuchBehind = task.engine === 'network';
     ready = Promise.all([open(task.rawPath, 'r'), separateBy(task)]).then(([file, separate]) => ({
       file,
       separate,
@@ -61,7 +63,7 @@ async function answer(task: SeparatorTask): Promise<void> {
   const samples = interleaveParts(await separate(await readWindow(file, task.index)));
   tell({ kind: 'piece', index: task.index, samples: new Uint8Array(samples.buffer) });
   // A window of the network leaves a gigabyte behind, and the collector waits until it is pressed.
-  globalThis.gc?.();
+  if (leavesMuchBehind) globalThis.gc?.();
 }
 
 function tell(message: SeparatorAnswer): void {
