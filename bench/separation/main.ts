@@ -20,6 +20,7 @@ import {
 } from '@wild-needle/core/parts';
 import { separateRoughly, siSdrDb } from '@wild-needle/core/separation';
 import { loadNetwork } from '../../server/src/audio/network-engine';
+import { timesRealTime } from './whole-job';
 
 type Samples = Float32Array<ArrayBuffer>;
 type Pair = readonly [Samples, Samples];
@@ -112,6 +113,7 @@ async function main([stems, real, networkDir]: readonly string[]): Promise<void>
     if (db !== null) sums.set(`${kind} ${engine}`, [...(sums.get(`${kind} ${engine}`) ?? []), db]);
   };
   const seconds = new Map<string, number>();
+  const wholeJobs: number[] = [];
   for (const { name, mix, parts } of songsOf(stems, real)) {
     const sound = read(mix);
     const first = Math.floor(sound[0].length / SEPARATION_RATE / PIECE_S / 2) - 1;
@@ -122,6 +124,9 @@ async function main([stems, real, networkDir]: readonly string[]): Promise<void>
     const kindOf = (part: Part): string => (name.startsWith('real') ? `real ${part}` : part);
     for (const [part, reference] of references) {
       note(kindOf(part), 'mix', siSdrDb(reference, cut(sound, from, LENGTH)));
+    }
+    if (name.startsWith('real')) {
+      wholeJobs.push(await timesRealTime(mix, sound[0].length / SEPARATION_RATE));
     }
     for (const [engine, separate] of engines) {
       const startMs = performance.now();
@@ -145,6 +150,7 @@ async function main([stems, real, networkDir]: readonly string[]): Promise<void>
   const result = {
     command: 'npm run bench:separation',
     workForASecondOfSound: Object.fromEntries(paces),
+    wholeJobTimesRealTime: wholeJobs.map((times) => Number(times.toFixed(1))),
     // Of this process, songs and all; KB by getrusage(2).
     mostMemoryGb: Number((process.resourceUsage().maxRSS / 1e6).toFixed(1)),
   };
