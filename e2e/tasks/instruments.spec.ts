@@ -120,6 +120,43 @@ test('judges by the parts that sound, and takes them away as a file', async ({ r
   expect(alone).toBeLessThan(without / 2);
 });
 
+test('measures the guitars by themselves where the network has them, with the panel closed', async ({
+  riffApp,
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const listed = await page.request.get(`${riffApp.url}${ROUTES.listSongs.path}`);
+  const [{ id }] = songSummarySchema.array().parse(await listed.json());
+  await page.goto(`${riffApp.url}/songs/${id}/riffs`);
+  await new Riffs(page).ready();
+  const panel = page.getByRole('region', { name: 'Instruments' });
+  await page.getByRole('button', { name: 'Parts' }).click();
+  const roughly = panel.getByRole('button', { name: /^Roughly/ });
+  await expect(roughly.or(panel.getByText('The band is apart'))).toBeVisible();
+  if (await roughly.isVisible()) await roughly.click();
+  await expect(panel).toContainText('The band is apart', { timeout: 60_000 });
+
+  // The network itself is not here: the built-in engine's pieces stand in for its.
+  await page.route('**/instruments', async (route) => {
+    const answer = await route.fetch();
+    const info = instrumentsSchema.parse(await answer.json());
+    const separations = info.separations.map((s) => ({ ...s, engine: 'network' as const }));
+    await route.fulfill({ json: { ...info, separations } });
+  });
+  await page.route('**/instruments/network/*', (route) =>
+    route.continue({ url: route.request().url().replace('/network/', '/rough/') }),
+  );
+  await page.reload();
+  await new Riffs(page).ready();
+  await expect(panel).toBeHidden();
+  const [piece] = await Promise.all([
+    page.waitForRequest(/\/instruments\/network\/0\?rate=22050/),
+    page.getByRole('button', { name: 'Measure again' }).click(),
+  ]);
+  expect((await piece.response())?.status()).toBe(200);
+  await expect(page.getByText(/heard anew|Heard the same/)).toBeVisible({ timeout: 60_000 });
+});
+
 test('goes on where it was when the server is killed in the middle', async ({ ownApp, page }) => {
   test.setTimeout(240_000);
   await openBand(page, ownApp.url, 70);
