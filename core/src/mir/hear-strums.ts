@@ -19,11 +19,10 @@ import type { OnsetStrength } from './onsets/onset-strength';
 import { confirmStrokes } from './strokes/confirmed-strokes';
 import { applyMetricalPrior } from './strokes/metrical-prior';
 import { findNoteReleases, spansFrom } from './strokes/note-release';
-import { computeStrengths, findStrokeCandidates } from './strokes/stroke-candidates';
-import { chooseStrokes, createStrokeNetwork } from './strokes/stroke-classifier';
+import { findStrokesOf } from './strokes/strokes-of-band';
+import { chooseStrokes } from './strokes/stroke-classifier';
 import { decideKind, kindOf, strokeProbability, type StrokeProbabilities } from './strokes/stroke-kinds';
 import { poolStrokes } from './strokes/stroke-pooling';
-import strokeWeights from './strokes/strokes.json';
 import type { HeardStrum, SplitBand, StrumSpan } from './types';
 
 export interface StrumHearing {
@@ -89,10 +88,6 @@ function describe(
   };
 }
 
-/**
- * `guitars`: what they play alone, where the band was taken apart. Strokes are theirs then, and not the drums'; beats and bars go on
- * being counted by everything that sounds.
- */
 export function createStrumHearing(
   band: SplitBand,
   sampleRate: number,
@@ -101,10 +96,8 @@ export function createStrumHearing(
   confirmed: Confirmed,
 ): StrumHearing {
   const { whole, guitars } = band;
-  const found = findStrokeCandidates(guitars ?? whole, sampleRate);
-  const strength = guitars ? computeStrengths(whole, sampleRate).all : found.strength;
-  const heardAlone = createStrokeNetwork(strokeWeights)(found.features);
-  const { timesS, probabilities, annotations } = confirmStrokes(found.timesS, heardAlone, confirmed);
+  const found = findStrokesOf(band, sampleRate);
+  const { timesS, probabilities, annotations } = confirmStrokes(found.timesS, found.probabilities, confirmed);
   const chords = createChordReading(band, sampleRate, offsetCents);
   const { mid, side } = guitars ?? whole;
   const released = side ?? mid;
@@ -120,7 +113,7 @@ export function createStrumHearing(
   let pooled: { readonly known: KnownForm | null; readonly strokes: readonly StrokeProbabilities[] } | null =
     null;
   return {
-    strength,
+    strength: found.strength,
     levels: chords.levels,
     ask(spans, known) {
       if (pooled?.known !== known) pooled = { known, strokes: strokesWith(known) };

@@ -25,16 +25,33 @@ export function computeStrengths({ mid, side }: MidSide, sampleRate: number): St
   return { mid: ofMid, side: ofSide, all: ofSide ? addStrength(ofMid, ofSide) : ofMid };
 }
 
-export function findStrokeCandidates(midSide: MidSide, sampleRate: number): StrokeCandidates {
-  const { mid, side } = midSide;
-  const strengths = computeStrengths(midSide, sampleRate);
-  const strength = strengths.all;
-  const timesS = findOnsetCandidates(side ? [mid, side] : [mid], sampleRate, strength);
-  const features = computeStrokeFeatures(
+function featuresAt(
+  { mid, side }: MidSide,
+  strengths: Strengths,
+  sampleRate: number,
+  timesS: readonly number[],
+): Float32Array {
+  return computeStrokeFeatures(
     { samples: mid, strength: strengths.mid },
     side && strengths.side ? { samples: side, strength: strengths.side } : null,
     sampleRate,
     timesS,
   );
-  return { timesS, features, strength };
+}
+
+/** What it looks like at given instants: the same values as {@link findStrokeCandidates} has of its own. */
+export function strokeFeaturesAt(
+  midSide: MidSide,
+  sampleRate: number,
+  timesS: readonly number[],
+): Float32Array {
+  return featuresAt(midSide, computeStrengths(midSide, sampleRate), sampleRate, timesS);
+}
+
+export function findStrokeCandidates(midSide: MidSide, sampleRate: number): StrokeCandidates {
+  const { mid, side } = midSide;
+  const strengths = computeStrengths(midSide, sampleRate);
+  const strength = strengths.all;
+  const timesS = findOnsetCandidates(side ? [mid, side] : [mid], sampleRate, strength);
+  return { timesS, features: featuresAt(midSide, strengths, sampleRate, timesS), strength };
 }
