@@ -1,6 +1,6 @@
 /**
  * The strokes of a recording, and of one whose band was taken apart. Then an instant is looked at in all that sounds and in the guitars alone,
- * and both are believed half: a drum is no stroke of the guitars, and a dead stroke that went with the drums is one of the whole.
+ * and both are believed half: a drum is doubted that the guitars' part does not have, and a dead stroke that went with the drums is not lost.
  */
 import { bisector } from 'd3-array';
 import { SAME_STROKE_S } from '../../units';
