@@ -55,6 +55,22 @@ describe('free time', () => {
     const strums = timesS.map((timeS) => ({ timeS, rootPc: 4, probability: 1 }));
     expect(findFreeTime(strums, { periodS: 0.25, timesS }, 35)).toEqual([]);
   });
+
+  it('is none in fast sixteenths of a band that speeds up and slows down', () => {
+    // Eighths at 192 bpm, 1.5 % faster and slower within half a minute.
+    const swayed = (n: number): number => 0.156 * n + 0.05 * Math.sin((2 * Math.PI * n) / 150);
+    const timesS = Array.from({ length: 256 }, (_, n) => 0.5 + swayed(n));
+    const sixteenths = timesS.flatMap((t, n) => [t, (t + (timesS[n + 1] ?? t + 0.156)) / 2]);
+    const strums = sixteenths.map((timeS) => ({ timeS, rootPc: 4, probability: 1 }));
+    expect(findFreeTime(strums, { periodS: 0.156, timesS }, 41)).toEqual([]);
+  });
+
+  it('is none where the followed pulse slipped and the strums count on', () => {
+    const strums = every(0.25, 0.5, 40).map((timeS) => ({ timeS, rootPc: 4, probability: 1 }));
+    // It wanders by half a pulse and back.
+    const timesS = every(0.25, 0.5, 40).map((t) => t + 0.125 * Math.sin(t / 2));
+    expect(findFreeTime(strums, { periodS: 0.25, timesS }, 40)).toEqual([]);
+  });
 });
 
 describe('a silence', () => {
