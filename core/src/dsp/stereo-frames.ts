@@ -91,10 +91,11 @@ export function createStereoFrames(overlap: FrameOverlap): StereoFrames {
     add(spectrum, gains, [outLeft, outRight], at) {
       for (let k = 0; k < FRAME_BINS; k++) {
         const mirror = mirrorOf(k);
-        input[2 * k] = spectrum[2 * k] * gains[k];
-        input[2 * k + 1] = spectrum[2 * k + 1] * gains[k];
-        input[2 * mirror] = spectrum[2 * mirror] * gains[k];
-        input[2 * mirror + 1] = spectrum[2 * mirror + 1] * gains[k];
+        const gain = gains[k];
+        input[2 * k] = spectrum[2 * k] * gain;
+        input[2 * k + 1] = spectrum[2 * k + 1] * gain;
+        input[2 * mirror] = spectrum[2 * mirror] * gain;
+        input[2 * mirror + 1] = spectrum[2 * mirror + 1] * gain;
       }
       fft.inverseTransform(asArray(inverse), asArray(input));
       const from = Math.max(0, at);

@@ -198,11 +198,11 @@ export function separateRoughly(
     frames.add(history[at].spectrum, sharing.gains.bass, bass, from - start);
     frames.add(history[at].spectrum, sharing.gains.voice, voice, from - start);
   }
-  const rest = channels.map((channel, c) =>
-    Float32Array.from(
-      { length: to - from },
-      (_, n) => (channel[from + n] ?? 0) - drums[c][n] - bass[c][n] - voice[c][n],
-    ),
-  );
-  return { drums, bass, voice, guitars: [rest[0], rest[1]] };
+  const guitars = pair();
+  for (const [c, rest] of guitars.entries()) {
+    for (let n = 0; n < rest.length; n++) {
+      rest[n] = (channels[c][from + n] ?? 0) - drums[c][n] - bass[c][n] - voice[c][n];
+    }
+  }
+  return { drums, bass, voice, guitars };
 }

@@ -92,11 +92,8 @@ export const InstrumentsStore = signalStore(
       }
     };
     return {
+      /** What is apart now; asked by itself only while the panel is open. */
       refresh: () => take((id) => api.instruments(id)),
-      /** For what needs to know it now, also while the panel is closed. */
-      async known(): Promise<void> {
-        if (!store.info()) await take((id) => api.instruments(id));
-      },
       show(isShown: boolean): void {
         patchState(store, { isShown });
       },

@@ -45,7 +45,7 @@ describe('listening again', () => {
       providers: [
         {
           provide: InstrumentsStore,
-          useValue: { known: () => Promise.resolve(), addresses: () => [], cleanAddresses: () => [] },
+          useValue: { refresh: () => Promise.resolve(), addresses: () => [], cleanAddresses: () => [] },
         },
         { provide: HeardAgainStore, useValue: { keep: () => undefined, kept: () => Promise.resolve(null) } },
         { provide: Api, useValue: { audio: () => of(new ArrayBuffer(8)) } },

@@ -41,7 +41,7 @@ export class ListenAgain {
       running.signal.throwIfAborted();
       const wanted = span ?? { startS: 0, endS: Infinity };
       const { signal: cut, fromS } = span ? cutSignal(whole, span) : { signal: whole, fromS: 0 };
-      await this.instruments.known();
+      await this.instruments.refresh();
       const addresses = this.instruments.addresses();
       const cleanAddresses = this.instruments.cleanAddresses();
       const heard = await analyseInWorker(

@@ -130,7 +130,7 @@ export class Judging {
       this.client.recall(this.asHeard(this.song.written() ?? document), before);
     try {
       const signal = await decodeForAnalysis(await firstValueFrom(this.api.audio(recording.id)));
-      if (anew) await this.instruments.known();
+      if (anew) await this.instruments.refresh();
       if (this.subject !== subject) return;
       isSettled = true;
       this.client.listen({
