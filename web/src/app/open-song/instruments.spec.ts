@@ -80,7 +80,7 @@ describe('the instruments of the open song', () => {
     const cleanWith = async (ready: number[]): Promise<boolean[]> => {
       info = { engines: [], separations: [separation('network', { status: 'running', ready }), rough] };
       await store.refresh();
-      return store.cleanAddresses().map((address) => address.endsWith('network/' + ready.at(-1)));
+      return store.cleanAddresses().map((address) => address.endsWith(`network/${Math.max(...ready)}`));
     };
     expect(await cleanWith([1])).toEqual([false, true, false]);
     expect(store.cleanAddresses()[0]).toBe('');
