@@ -24,6 +24,7 @@ import { chordName, pitchClassOf, type Key, type Meter } from '../theory';
 import { doubtsOf, type Doubt } from './doubts';
 import { chooseQuarterToneSide } from './quarter-tone';
 import { aboveLowestString } from './inverted-fifths';
+import { withoutOctaveGuitar } from './octave-guitar';
 
 /** Raise when results change; stored with every analysis. */
 export const ALGORITHM_VERSION = 'networks-9';
@@ -162,7 +163,8 @@ export function analyse(signal: StereoSignal, options: AnalyseOptions = {}): Ana
   const ranked = rankTunings(heard.strums);
   const tuning = options.tuning ?? ranked[0]?.tuning ?? STANDARD_TUNING;
   const describe = (heardStrums: readonly HeardStrum[]): AnalysedStrum[] => {
-    const strums = aboveLowestString(heardStrums, tuning, options.tuning !== undefined);
+    const reached = aboveLowestString(heardStrums, tuning, options.tuning !== undefined);
+    const strums = withoutOctaveGuitar(reached, tuning);
     const voicings = rankVoicings(strums, tuning);
     return strums.map((strum, k) => ({
       ...strum,

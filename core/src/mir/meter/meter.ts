@@ -72,6 +72,13 @@ const USUAL_BPM = 120;
  * that heard most songs right, see docs/experiments.md.
  */
 const RARER_PER_OCTAVE = 1;
+/** Log-odds per octave over this tempo, at which even fast songs are counted in halves. Chosen as the next one was. */
+const TOO_FAST = { bpm: 200, perOctave: 15 };
+/**
+ * Nobody counts six eighths in two at the tempo of four quarters: over this many dotted quarters a minute bars of three or four beats
+ * are meant, log-odds per octave. It put six bars more of 143 songs right and none wrong, see docs/experiments.md.
+ */
+const TOO_FAST_IN_TWO = { bpm: 85, perOctave: 4 };
 const FAST_BPM = 185;
 const SLOW_BPM = 75;
 /** Songs slower or faster are counted in doubles or halves. */
@@ -291,10 +298,21 @@ export function downbeatEvidence({ streams }: PulseContent, { weights }: MeterWe
   });
 }
 
-/** Log-odds between readings: what the weights make of the features, and how usual the tempo is. */
-export function scoreMeter({ features, tempoBpm }: MeterHypothesis, { weights }: MeterWeights): number {
+/** Log-odds of a tempo that no song of training told about. */
+function usualness(tempoBpm: number, { meter }: Grouping): number {
   const octaves = Math.log2(tempoBpm / USUAL_BPM);
-  return features.reduce((sum, f, i) => sum + f * weights[i], 0) - RARER_PER_OCTAVE * octaves * octaves;
+  const beyond = ({ bpm, perOctave }: typeof TOO_FAST): number =>
+    perOctave * Math.max(0, Math.log2(tempoBpm / bpm));
+  const isInTwo = meter.beats === 6 && meter.unit === 8;
+  return -RARER_PER_OCTAVE * octaves * octaves - beyond(TOO_FAST) - (isInTwo ? beyond(TOO_FAST_IN_TWO) : 0);
+}
+
+/** Log-odds between readings: what the weights make of the features, and how usual the tempo is. */
+export function scoreMeter(
+  { features, grouping, tempoBpm }: MeterHypothesis,
+  { weights }: MeterWeights,
+): number {
+  return features.reduce((sum, f, i) => sum + f * weights[i], 0) + usualness(tempoBpm, grouping);
 }
 
 /** Beats and bars of a reading, over the whole recording. */

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { createRandom } from '../../units';
 import { computeOnsetStrength } from '../onsets/onset-strength';
 import { addChord, addClick, RATE } from '../test-sounds';
-import { gridOfMeter, type MeterStrum } from './meter';
+import { gridOfMeter, METER_FEATURES, scoreMeter, type MeterHypothesis, type MeterStrum } from './meter';
 import meterWeights from './meter.json';
 import { rankMeters } from './rank-meters';
 
@@ -59,6 +59,23 @@ describe('tempo, meter and bars', () => {
     const ranked = rankMeters(computeOnsetStrength(out, RATE), strums, 24, meterWeights);
     const tempi = ranked?.alternatives.map((a) => a.tempoBpm) ?? [];
     expect(Math.min(...tempi.map((t) => Math.abs(t / bpm - 1)))).toBeLessThan(0.04);
+  });
+
+  it('takes a fast waltz for one in three, not for six eighths in two', () => {
+    const reading = (tempoBpm: number, beats: number, unit: 4 | 8): MeterHypothesis => ({
+      grouping: { pulses: unit === 8 ? 3 : 2, beats: unit === 8 ? 2 : beats, meter: { beats, unit } },
+      pulse: { periodS: 0.3, timesS: [] },
+      phase: 0,
+      tempoBpm,
+      features: new Float32Array(METER_FEATURES),
+    });
+    const odds = (a: MeterHypothesis, b: MeterHypothesis): number =>
+      scoreMeter(a, meterWeights) - scoreMeter(b, meterWeights);
+    // The same bars; all else being equal.
+    expect(odds(reading(180, 3, 4), reading(120, 6, 8))).toBeGreaterThan(1);
+    expect(odds(reading(108, 3, 4), reading(72, 6, 8))).toBeLessThan(1);
+    // And beats of a quarter of a second for half as many.
+    expect(odds(reading(112, 4, 4), reading(224, 4, 4))).toBeGreaterThan(2);
   });
 
   it('has no reading of a moment of sound', () => {
