@@ -109,6 +109,9 @@ describe('rankTunings', () => {
     // F# and A, the open string, in turn: no capo is behind an open A.
     const across = [42, 42, 45, 42, 45, 50, 45, 42, 45, 47].map(power);
     expect(rankTunings(across.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
+    // A riff in G# that goes down to the open A: the fourth fret is no place for a capo.
+    const high = [51, 51, 49, 49, 44, 44, 47, 45, 51, 49, 44, 49, 51, 44, 47].map(power);
+    expect(rankTunings(high.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
   });
 
   it('gives probabilities, and nothing for silence', () => {

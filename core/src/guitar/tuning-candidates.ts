@@ -38,6 +38,8 @@ const CAPO_FRETS = [0, 1, 2, 3, 4, 5];
 /** A capo is an extra assumption, and one on another tuning than standard two of them. */
 const CAPO_PENALTY = 0.9;
 const RETUNED_CAPO_PENALTY = 0.7;
+/** Each fret further up: a riff whose lowest chord stands on the fourth fret is seldom one of a capo there (common practice). */
+const CAPO_PENALTY_PER_FRET = 0.3;
 /**
  * What speaks for a capo is that chords stand on the low open strings with it, and without it do not: per share of the chords by which they are more, from
  * some on. In one song of bench/quality .65 of the chords stand there with the capo that was played and none without it.
@@ -102,6 +104,11 @@ function openRootShare(played: readonly PlayedNotes[], strings: readonly MidiNot
   return chords.filter(({ midi }) => open.has(midi[0])).length / Math.max(1, chords.length);
 }
 
+function capoPenalty(capo: number, name: string): number {
+  if (capo === 0) return 0;
+  return CAPO_PENALTY + CAPO_PENALTY_PER_FRET * (capo - 1) + (name === 'standard' ? 0 : RETUNED_CAPO_PENALTY);
+}
+
 /** `strums`: in order; those without notes say nothing. Returns [] when nothing was heard. */
 export function rankTunings(strums: readonly PlayedNotes[]): TuningCandidate[] {
   const played = strums.filter(({ midi }) => midi.length > 0);
@@ -136,7 +143,7 @@ export function rankTunings(strums: readonly PlayedNotes[]): TuningCandidate[] {
         OPEN_LOW_BONUS * openShare +
         LEFT_OUT_COST * leftOutShare(played, strings[0] + capo, strings[1] + capo, strings[2] + capo) +
         UNUSED_DEPTH_COST * Math.min(MOST_UNUSED, Math.max(0, lowestAboveOpen)) +
-        (capo > 0 ? CAPO_PENALTY + (name === 'standard' ? 0 : RETUNED_CAPO_PENALTY) : 0) -
+        capoPenalty(capo, name) -
         CAPO_OPEN_BONUS * Math.max(0, openWithCapo - CAPO_OPEN_FROM) -
         Math.log(prior) / SHARPNESS;
       const weight = Math.exp(-SHARPNESS * cost);

@@ -28,7 +28,7 @@ export const TUNINGS = [
   { name: 'drop-b', label: 'Drop B', strings: [35, 42, 47, 52, 56, 61], prior: 0.2 },
   { name: 'double-drop-d', label: 'Double drop D', strings: [38, 45, 50, 55, 59, 62], prior: 0.1 },
   { name: 'open-d', label: 'Open D', strings: [38, 45, 50, 54, 57, 62], prior: 0.1 },
-  { name: 'open-g', label: 'Open G', strings: [38, 43, 50, 55, 59, 62], prior: 0.1 },
+  { name: 'open-g', label: 'Open G', strings: [38, 43, 50, 55, 59, 62], prior: 0.05 },
   { name: 'open-fifth-d', label: 'Open fifths on D', strings: [38, 45, 50, 57, 62, 69], prior: 0.12 },
   { name: 'open-fifth-c', label: 'Open fifths on C', strings: [36, 43, 48, 55, 60, 67], prior: 0.12 },
   { name: 'seven-string', label: 'Seven strings', strings: [35, 40, 45, 50, 55, 59, 64], prior: 0.1 },
