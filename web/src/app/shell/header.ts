@@ -183,10 +183,12 @@ const NOT_KEPT = 'this browser keeps no copy, so leave the window open';
         display: none;
       }
     }
-    @media (max-width: 1000px) {
+    @media (max-width: 1080px) {
       .tuning {
         display: none;
       }
+    }
+    @media (max-width: 1000px) {
       header {
         gap: 6px;
         padding: 0 8px;

@@ -14,7 +14,7 @@ const ROOM_PX = 215;
   template: `
     <div>
       <h3 class="display">What do you hear?</h3>
-      <wn-chord-name class="display guess" [style.font-size.px]="sizePx()" [name]="ear.name()" />
+      <wn-chord-name class="display guess" [style.--size.px]="sizePx()" [name]="ear.name()" />
     </div>
     <div class="sleeve" role="img" aria-label="Covered: what the program heard">
       <h4 class="display">What the program heard is in here</h4>
@@ -37,6 +37,7 @@ const ROOM_PX = 215;
     }
     .guess {
       display: block;
+      font-size: calc(var(--check-scale, 1) * var(--size));
       font-weight: 800;
       line-height: 0.92;
       white-space: nowrap;
@@ -67,6 +68,33 @@ const ROOM_PX = 215;
       fill: var(--sleeve);
       stroke: var(--edge);
       stroke-width: 2;
+    }
+    @container work (max-height: 490px) {
+      :host {
+        height: 62px;
+      }
+      :host > div:first-child {
+        display: flex;
+        align-items: baseline;
+        gap: 16px;
+      }
+      h3 {
+        font-size: 20px;
+      }
+      .sleeve {
+        height: 58px;
+        padding: 6px 44px 0 20px;
+      }
+      h4 {
+        margin: 0;
+        font-size: 20px;
+      }
+      .sleeve p:last-of-type {
+        display: none;
+      }
+      svg {
+        top: -2px;
+      }
     }
   `,
 })
