@@ -101,6 +101,20 @@ test('judges by the parts that sound, and takes them away as a file', async ({ r
   await expect(compare).toBeHidden();
   await expect(comparing).toHaveCount(0, { timeout: 60_000 });
 
+  // Ear first beside the panel: nothing lies over anything else.
+  await page.getByRole('radio', { name: /^Ear first/ }).click();
+  const rows = [
+    page.getByRole('img', { name: 'Covered: what the program heard' }),
+    page.locator('wn-compare-lanes'),
+    page.getByRole('grid', { name: 'Root on the neck' }),
+    page.getByRole('button', { name: /^That is my guess/ }),
+    panel,
+  ];
+  await expect(rows[0]).toBeVisible();
+  const boxes = await Promise.all(rows.map(async (row) => (await row.boundingBox())!));
+  boxes.slice(1).forEach((box, i) => expect(box.y).toBeGreaterThanOrEqual(boxes[i].y + boxes[i].height - 2));
+  await page.getByRole('radio', { name: 'Shown' }).click();
+
   await page.getByRole('tab', { name: 'Sheet', exact: true }).click();
   await expect(page.getByRole('article', { name: /^Sheet, page 1 of/ })).toBeVisible();
   // At another pitch it goes through the stretcher, each time anew.
