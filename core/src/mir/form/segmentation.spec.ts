@@ -40,6 +40,14 @@ describe('a song cut into segments', () => {
     expect(sureness(unclear)).toBeLessThan(sureness(clear));
   });
 
+  it('counts in fours where nothing else says where a part ends', () => {
+    const unlike = (bars: number): Segmentation => segmentBars(() => 0, new Array<number>(bars).fill(0));
+    for (const bars of [7, 9, 10, 11]) {
+      const starts = unlike(bars).segments.map((s) => s.start);
+      expect(starts.filter((start) => start % 4 !== 0)).toEqual([]);
+    }
+  });
+
   it('is surer where the texture changes too', () => {
     const bars = song(A, A, B, B);
     const changes = still(bars);

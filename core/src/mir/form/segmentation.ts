@@ -20,6 +20,9 @@ const MOVED = 0.2;
 /** Passes are one, two, four or eight bars long, three and six only in odd songs (common practice in rock). */
 const PASS_LENGTHS = [1, 2, 3, 4, 6, 8];
 const MAX_PASSES = 16;
+/** Sections are counted in fours (common practice in rock): what one costs in twos or an odd number of bars, unless the song ends with it. */
+const IN_TWOS = 0.1;
+const IN_ODD = 0.2;
 /** Earlier places are looked for this far back: verses return within it, and costs stay linear in long recordings. */
 const FARTHEST_COPY = 160;
 /**
@@ -63,6 +66,11 @@ interface Candidate extends Segment {
   readonly cost: number;
 }
 
+function oddness(bars: number): number {
+  if (bars % 4 === 0) return 0;
+  return bars % 2 === 0 ? IN_TWOS : IN_ODD;
+}
+
 /** Every segment that may begin at a bar. */
 function candidatesFrom(likeness: BarLikeness, count: number, start: number, change: number): Candidate[] {
   const first = firstPassCosts(likeness, count, start);
@@ -77,7 +85,8 @@ function candidatesFrom(likeness: BarLikeness, count: number, start: number, cha
           cost += 1 - likeness(start + b, end - barsPerPass + b, 0);
         }
       }
-      candidates.push({ start, barsPerPass, passes, end, cost });
+      const whole = cost + (end === count ? 0 : oddness(end - start));
+      candidates.push({ start, barsPerPass, passes, end, cost: whole });
     }
   }
   return candidates;
