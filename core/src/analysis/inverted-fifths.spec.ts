@@ -2,22 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { parseTuning, STANDARD_TUNING } from '../guitar';
 import type { HeardStrum } from '../mir';
 import { aboveLowestString } from './inverted-fifths';
+import { heardFifth } from './test-strum';
 
-const strum = (...midi: number[]): HeardStrum => ({
-  timeS: 0,
-  endS: 1,
-  midi,
-  rootPc: 2,
-  quality: '5',
-  palmMuted: false,
-  dead: false,
-  confidence: 0.9,
-  alternatives: [
+const strum = (...midi: number[]): HeardStrum =>
+  heardFifth(midi, 2, [
     { midi: [38, 45], probability: 0.05 },
     { midi: [45, 50], probability: 0.03 },
     { midi: [45, 52], probability: 0.02 },
-  ],
-});
+  ]);
 const FIFTHS = Array.from({ length: 15 }, () => strum(40, 47));
 const heard = (strums: readonly HeardStrum[], tuning = STANDARD_TUNING, isGiven = false): number[][] =>
   aboveLowestString(strums, tuning, isGiven).map(({ midi }) => [...midi]);

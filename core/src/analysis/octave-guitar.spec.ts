@@ -2,21 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { parseTuning, STANDARD_TUNING } from '../guitar';
 import type { HeardStrum } from '../mir';
 import { withoutOctaveGuitar } from './octave-guitar';
+import { heardFifth } from './test-strum';
 
-const strum = (...midi: number[]): HeardStrum => ({
-  timeS: 0,
-  endS: 1,
-  midi,
-  rootPc: midi[0] % 12,
-  quality: '5',
-  palmMuted: false,
-  dead: false,
-  confidence: 0.9,
-  alternatives: [
+const strum = (...midi: number[]): HeardStrum =>
+  heardFifth(midi, midi[0] % 12, [
     { midi: [45, 52, 57], probability: 0.05 },
     { midi: [45, 52], probability: 0.03 },
-  ],
-});
+  ]);
 const heard = (midi: number[], tuning = STANDARD_TUNING): readonly number[] =>
   withoutOctaveGuitar([strum(...midi)], tuning)[0].midi;
 
