@@ -88,6 +88,10 @@ describe('the instruments of the open song', () => {
     expect(await cleanWith([1, 2])).toEqual([false, false, true]);
     expect(store.cleanAddresses()[1]).not.toBe('');
     expect(store.gains()).toBeNull();
+    const guitarsOnly = separation('network', { ready: [0, 1, 2], missing: ['drums', 'voice'] });
+    info = { engines: [], separations: [guitarsOnly] };
+    await store.refresh();
+    expect(store.cleanAddresses()).toEqual([]);
   });
 
   it('ask nothing while the panel is closed', async () => {

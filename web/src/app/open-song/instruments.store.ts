@@ -59,11 +59,14 @@ export const InstrumentsStore = signalStore(
       },
       { equal: (a, b) => a.length === b.length && a.every((address, i) => address === b[i]) },
     ),
-    /** Pieces whose guitars are clean enough to be heard by themselves: the network's. */
+    /**
+     * Pieces whose guitars are clean enough to be heard by themselves: the network's. None of a song without drums, where nothing
+     * could be taken for a stroke and what is in the drums all the same are strokes.
+     */
     cleanAddresses: computed<PieceAddresses>(() => {
       const [id, separations] = [store.recordingId(), store.info()?.separations ?? []];
       const network = separations.find((s) => s.engine === 'network');
-      if (id === null || !network) return [];
+      if (id === null || !network || network.missing.includes('drums')) return [];
       const has = new Set(network.ready);
       return Array.from({ length: network.pieces }, (_, piece) =>
         has.has(piece) ? addressOf('piece', { id, engine: 'network', piece: String(piece) }) : '',
