@@ -19,6 +19,11 @@ describe('a guitar an octave up', () => {
     expect(written.alternatives.map((a) => a.midi)).toEqual([[45, 52]]);
   });
 
+  it('takes nothing from what the user has confirmed', () => {
+    const confirmed = { ...strum(45, 52, 57, 64), confidence: 1, alternatives: [] };
+    expect(withoutOctaveGuitar([confirmed], STANDARD_TUNING)).toEqual([confirmed]);
+  });
+
   it('is not heard in what one hand has: two and three strings, barres, four strings under one finger', () => {
     for (const midi of [[], [45, 52], [45, 52, 57], [45, 52, 57, 61, 64]]) expect(heard(midi)).toEqual(midi);
     const fifths = parseTuning('D2,A2,D3,A3,D4,A4');

@@ -8,14 +8,17 @@ import type { HeardStrum } from '../mir';
 /** Semitones over the lowest note: a power chord on three strings, and its fifth an octave up. */
 const BOTH_GUITARS = '0,7,12,19';
 const GRIPPED = 3;
+/** Of what the user has confirmed; nothing that is only heard is as sure. */
+const CERTAIN = 1;
 
 function isUnderOneFinger(midi: readonly number[], tuning: Tuning): boolean {
   return findVoicings(midi, tuning).some(({ frets }) => new Set(frets.map((f) => f.fret)).size === 1);
 }
 
-/** Power chords without what only a guitar an octave up can add. */
+/** Power chords without what only a guitar an octave up can add; what the user has confirmed stays. */
 export function withoutOctaveGuitar(strums: readonly HeardStrum[], tuning: Tuning): HeardStrum[] {
   return strums.map((strum) => {
+    if (strum.confidence === CERTAIN) return strum;
     const above = strum.midi.map((note) => note - strum.midi[0]).join();
     if (above !== BOTH_GUITARS || isUnderOneFinger(strum.midi, tuning)) return strum;
     const midi = strum.midi.slice(0, GRIPPED);

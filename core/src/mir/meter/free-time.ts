@@ -15,7 +15,7 @@ const STRUMS_IN_WINDOW = 5;
 const PARTS = [1, 2, 3];
 /** Steps finer than this are met by chance as well as by intent, s: sixteenths at 210 bpm. */
 const FINEST_STEP_S = 0.07;
-/** Mean distance of gaps to whole steps against that of gaps at random (1); players keep under 0.5. */
+/** Mean distance of gaps to whole steps against that of gaps at random (1); between those and what is played in time. */
 const FREE_FROM = 0.62;
 /** Shorter passages are a ritardando or a fill. */
 const SHORTEST_S = 6;
