@@ -225,6 +225,12 @@ describe('a disk that is full', () => {
         ({ job }) => job === null || job.status === 'done',
       );
     await expect.poll(isHeard, { timeout: 60_000 }).toBe(true);
+    // Its spooled copy goes a moment after it is said to be heard: that room would be enough for the backup.
+    const spooled = (): string[] =>
+      readdirSync(folder)
+        .filter((name) => name.startsWith('spool-'))
+        .flatMap((name) => readdirSync(join(folder, name)));
+    await expect.poll(spooled, { timeout: 10_000 }).toEqual([]);
     const filler = join(disk!, 'filler');
     const { bavail, bsize } = statfsSync(disk!);
     writeFileSync(filler, Buffer.alloc(bavail * bsize - 2_000_000));
