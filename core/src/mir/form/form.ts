@@ -10,7 +10,8 @@ import { barLikeness } from './bar-likeness';
 import type { OnsetStrength } from '../onsets/onset-strength';
 import { joinHalfRiffs } from './half-riffs';
 import { markLoneParts } from './lone-parts';
-import { barsOf, toOnePassLength, type Part } from './part';
+import { barsOf, type Part } from './part';
+import { toRiffLengths } from './riff-length';
 import { findSameBars } from './same-bars';
 import { findSameRiffs, segmentLikeness } from './same-riff';
 import { segmentBars, type Segmentation } from './segmentation';
@@ -47,7 +48,8 @@ export function findForm(
   const segmentation = segmentBars(likeness, changes);
   const { segments } = segmentation;
   const riffs = findSameRiffs(likeness, segments);
-  const drawn = toOnePassLength(
+  const drawn = toRiffLengths(
+    likeness,
     segments.map((segment, s) => ({
       ...segment,
       cutBars: 0,

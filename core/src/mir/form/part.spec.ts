@@ -1,33 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { joinHalfRiffs } from './half-riffs';
 import { markLoneParts } from './lone-parts';
-import { toOnePassLength, type Part } from './part';
+import type { Part } from './part';
 import { partOf } from './test-part';
 
 const told = (parts: readonly Part[]): unknown =>
   parts.map((p) => [p.riff, p.start, p.barsPerPass, p.passes, ...(p.cutBars > 0 ? [-p.cutBars] : [])]);
-
-describe('the length of a riff', () => {
-  it('is one, at whatever height it is played', () => {
-    const moved = partOf(0, 14, 8, 1, { shift: 2 });
-    expect(told(toOnePassLength([partOf(0, 0, 4, 2), partOf(8, 8, 2, 3), moved]))).toEqual([
-      [0, 0, 4, 2],
-      [8, 8, 2, 3],
-      [0, 14, 4, 2],
-    ]);
-    expect(told(toOnePassLength([partOf(0, 0, 8, 1), partOf(0, 8, 4, 2)]))).toEqual([
-      [0, 0, 8, 1],
-      [0, 8, 8, 1],
-    ]);
-  });
-
-  it('is half of it where half of it is played', () => {
-    expect(told(toOnePassLength([partOf(0, 0, 8, 1), partOf(0, 8, 4, 1)]))).toEqual([
-      [0, 0, 4, 2],
-      [0, 8, 4, 1],
-    ]);
-  });
-});
 
 /** For each bar the earliest that is called alike. */
 const sameAs = (bars: string): number[] => Array.from(bars, (b) => bars.indexOf(b));

@@ -17,23 +17,3 @@ export interface Part extends Segment {
 export function barsOf({ barsPerPass, passes, cutBars }: Part): number {
   return barsPerPass * passes - cutBars;
 }
-
-function greatestCommonDivisor(a: number, b: number): number {
-  return b === 0 ? a : greatestCommonDivisor(b, a % b);
-}
-
-/**
- * A riff has one length. Parts that were found alike in passes of 4 and of 8 bars play the one that came first, where they hold whole
- * passes of it; else the riff is as long as all of them divide by. For parts whose last pass is whole.
- */
-export function toOnePassLength(parts: readonly Part[]): Part[] {
-  return parts.map((part) => {
-    const same = parts.filter((other) => other.riff === part.riff);
-    const first = same[0].barsPerPass;
-    const isWhole = same.every(({ barsPerPass, passes }) => (barsPerPass * passes) % first === 0);
-    const barsPerPass = isWhole
-      ? first
-      : same.map((other) => other.barsPerPass).reduce((a, b) => greatestCommonDivisor(a, b));
-    return { ...part, barsPerPass, passes: (part.barsPerPass * part.passes) / barsPerPass };
-  });
-}

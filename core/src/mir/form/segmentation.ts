@@ -9,7 +9,7 @@ import { logAdd } from '../net/probability';
 import type { BarLikeness } from './bar-likeness';
 
 /** Costs in units of "one bar entirely different". */
-const NEW_BAR = 0.5;
+export const NEW_BAR = 0.5;
 /** A cut must pay for itself; keeps noise from splitting a riff. */
 const NEW_SECTION = 0.75;
 /** Of which a clear change of the onsets pays this much. */
@@ -18,7 +18,7 @@ const NOVELTY_SHARE = 0.6;
 const COPY = 0.3;
 const MOVED = 0.2;
 /** Passes are one, two, four or eight bars long, three and six only in odd songs (common practice in rock). */
-const PASS_LENGTHS = [1, 2, 3, 4, 6, 8];
+export const PASS_LENGTHS = [1, 2, 3, 4, 6, 8];
 const MAX_PASSES = 16;
 /** Sections are counted in fours (common practice in rock): what one costs in twos or an odd number of bars, unless the song ends with it. */
 const IN_TWOS = 0.1;
