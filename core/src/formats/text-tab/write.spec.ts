@@ -115,6 +115,7 @@ describe('text tab', () => {
       'Song / Band\nTuning: Standard (E A D G B E, low to high)\nTempo: 60 bpm, 4/4\nKey: E minor\n',
     );
     expect(text).toContain('Recording: −22 cents from A = 440 Hz');
+    expect(writeTextTab({ ...document, referenceOffsetCents: 1 })).toContain('Recording: +1 cent from A');
     expect(text).toContain('0:04.0  Verse: A (+2) x1');
     expect(text.endsWith('\n')).toBe(true);
   });

@@ -208,7 +208,10 @@ export function writeTextTab(document: SongDocument): string {
   const tempo = tempoLine(document);
   if (tempo !== '') lines.push(tempo);
   if (key) lines.push(`Key: ${key.tonic} ${key.mode}`);
-  if (cents !== 0) lines.push(`Recording: ${cents > 0 ? '+' : '−'}${Math.abs(cents)} cents from A = 440 Hz`);
+  if (cents !== 0) {
+    const size = Math.abs(cents);
+    lines.push(`Recording: ${cents > 0 ? '+' : '−'}${size} cent${size === 1 ? '' : 's'} from A = 440 Hz`);
+  }
   const legend = legendOf(document);
   lines.push(...(legend === '' ? [''] : [legend, '']));
   if (sections.length > 0) {

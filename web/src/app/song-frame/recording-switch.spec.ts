@@ -3,6 +3,7 @@ import { readyWords } from './recording-switch';
 
 it('says where two recordings of a song differ', () => {
   expect(readyWords(0, [])).toBe('has the same parts');
+  expect(readyWords(1, [])).toBe('1 semitone higher');
   expect(
     readyWords(-2, [
       { recording: 'other', startS: 62, endS: 78 },

@@ -6,6 +6,7 @@ import type { Recording } from '@wild-needle/contract';
 import { HeardIn } from '../open-song/heard-in';
 import { OpenSongStore } from '../open-song/open-song.store';
 import { Say } from '../shared/say';
+import { counted } from '../shared/words';
 
 /** A file's name without its ending. */
 export const nameOf = ({ fileName }: Recording): string => fileName.replace(/\.[^.]+$/, '');
@@ -131,7 +132,9 @@ export function readyWords(
   }[],
 ): string {
   const height =
-    semitones === 0 ? [] : [`${Math.abs(semitones)} semitones ${semitones > 0 ? 'higher' : 'lower'}`];
+    semitones === 0
+      ? []
+      : [`${counted(Math.abs(semitones), 'semitone')} ${semitones > 0 ? 'higher' : 'lower'}`];
   const parts = onlyIn.map(({ recording, startS, endS }) =>
     recording === 'other'
       ? `has ${Math.round(endS - startS)} s more at ${minutes(startS)}`

@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import {
   betweenWords,
+  correctionWords,
   driftWords,
   reasonWords,
+  retuningWords,
   sharpOrFlat,
   isWithoutPitch,
   spreadWords,
@@ -72,6 +74,24 @@ describe('words of the tuning screen', () => {
       'Tune up a hair',
       'In tune',
       'Tune down a hair',
+    ]);
+  });
+});
+
+describe('what becomes of a recording off 440 Hz', () => {
+  it('is said in cents, and of one in the singular', () => {
+    expect([23.4, 1, 0.3, -1.2, -8].map(correctionWords)).toEqual([
+      'Plays 23 cents lower',
+      'Plays 1 cent lower',
+      'It is in tune',
+      'Plays 1 cent higher',
+      'Plays 8 cents higher',
+    ]);
+    expect([23.4, 1, 0.3, -1.2].map(retuningWords)).toEqual([
+      'Every string 23 cents up',
+      'Every string 1 cent up',
+      'As in standard',
+      'Every string 1 cent down',
     ]);
   });
 });

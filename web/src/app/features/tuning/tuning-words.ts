@@ -3,7 +3,7 @@ import type { Analysis } from '@wild-needle/core/analysis';
 import type { TensionVerdict } from '@wild-needle/core/guitar';
 import { spellPitchClass, type Key } from '@wild-needle/core/theory';
 import { clock } from '@wild-needle/core/units';
-import { signedCents } from '../../shared/words';
+import { counted, signedCents } from '../../shared/words';
 
 type Candidate = Analysis['tuning']['candidates'][number];
 
@@ -18,6 +18,20 @@ export function sharpOrFlat(cents: number): string {
   const rounded = Math.round(cents);
   if (rounded === 0) return 'at concert pitch';
   return `${Math.abs(rounded) === 1 ? 'cent' : 'cents'} ${rounded > 0 ? 'sharp' : 'flat'}`;
+}
+
+/** What becomes of a recording so many cents off when it is put right: the player's ear stays, the tape moves. */
+export function correctionWords(cents: number): string {
+  const rounded = Math.round(cents);
+  if (rounded === 0) return 'It is in tune';
+  return `Plays ${counted(Math.abs(rounded), 'cent')} ${rounded > 0 ? 'lower' : 'higher'}`;
+}
+
+/** What becomes of the guitar when it follows the recording. */
+export function retuningWords(cents: number): string {
+  const rounded = Math.round(cents);
+  if (rounded === 0) return 'As in standard';
+  return `Every string ${counted(Math.abs(rounded), 'cent')} ${rounded > 0 ? 'up' : 'down'}`;
 }
 
 export function spreadWords(spreadCents: number): string {

@@ -45,9 +45,11 @@ import { PitchMeter } from './pitch-meter';
 import { StringTable, type HeardString } from './string-table';
 import {
   betweenWords,
+  correctionWords,
   driftWords,
   isWithoutPitch,
   reasonWords,
+  retuningWords,
   sharpOrFlat,
   spreadWords,
 } from './tuning-words';
@@ -128,17 +130,8 @@ export class TuningPage implements OnDestroy {
     const document = this.song.written();
     return document && betweenWords(this.cents(), document.tuning.stringsMidi[0] % 12, document.key);
   });
-  private readonly rounded = computed(() => Math.round(this.cents()));
-  protected readonly correction = computed(() => {
-    const cents = this.rounded();
-    return cents === 0 ? 'It is in tune' : `Plays ${Math.abs(cents)} cents ${cents > 0 ? 'lower' : 'higher'}`;
-  });
-  protected readonly retuning = computed(() => {
-    const cents = this.rounded();
-    return cents === 0
-      ? 'As in standard'
-      : `Every string ${Math.abs(cents)} cents ${cents > 0 ? 'up' : 'down'}`;
-  });
+  protected readonly correction = computed(() => correctionWords(this.cents()));
+  protected readonly retuning = computed(() => retuningWords(this.cents()));
 
   protected readonly candidates = computed(() => {
     const [document, analysis] = [this.song.written(), this.analysis()];
