@@ -1,5 +1,5 @@
 /** Riffs of many strums and many passes: readable at any width, walked by keys, varied as the player decides. */
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
 import { openSongSchema, type OpenSong } from '@wild-needle/contract';
 import { test } from '../support/app';
 import { Shelf, type Riffs } from '../support/pages';
@@ -140,6 +140,39 @@ test('keeps strums apart at every width: whole bars in view, turned by keys, chi
   // The panel gave way for a bar more; its notch gives it back.
   await page.keyboard.press('F6');
   await expect(words).toHaveText('Bar 3 of 4');
+});
+
+test('in a small window every button beside the panel can be pressed, and what is said stands over the deck', async ({
+  demoApp,
+  page,
+}) => {
+  await page.setViewportSize({ width: 1024, height: 768 });
+  const riffs = await openDense(page, demoApp.url, (document) => dense(document));
+  const menu = page.getByRole('button', { name: 'Riff …' });
+  const right = async (button: Locator): Promise<number> => {
+    const box = (await button.boundingBox())!;
+    return box.x + box.width;
+  };
+  const panel = page.locator('wn-strum-panel');
+  await expect(panel).toBeVisible();
+  expect(await right(menu)).toBeLessThanOrEqual((await panel.boundingBox())!.x);
+  // Its name is longest while a loop is set.
+  await page.keyboard.press('l');
+  const measure = page.getByRole('button', { name: 'Measure the loop again' });
+  await expect(measure).toBeVisible();
+  expect(await right(menu)).toBeLessThanOrEqual((await panel.boundingBox())!.x);
+
+  await menu.click();
+  await page.getByRole('menuitem', { name: 'One bar more' }).click();
+  await riffs.grid.press('Control+z');
+  const said = page.locator('mat-snack-bar-container');
+  await expect(said).toContainText('Undone');
+  await expect
+    .poll(async () => {
+      const [above, deck] = [await said.boundingBox(), await page.locator('wn-deck').boundingBox()];
+      return above!.y + above!.height <= deck!.y;
+    })
+    .toBe(true);
 });
 
 test('forty passes are walked by keys, and the list goes along', async ({ demoApp, page }) => {

@@ -2,7 +2,7 @@
  * What stays while a song is worked on, whatever the step: the groove strip above, the deck below, and the keys of
  * both. Loads sound and outline of the song that the address names.
  */
-import type { OnDestroy } from '@angular/core';
+import type { ElementRef, OnDestroy } from '@angular/core';
 import {
   ChangeDetectionStrategy,
   Component,
@@ -13,6 +13,7 @@ import {
   input,
   signal,
   untracked,
+  viewChild,
 } from '@angular/core';
 import { MatSnackBar } from '@angular/material/snack-bar';
 import { toSignal } from '@angular/core/rxjs-interop';
@@ -43,6 +44,7 @@ import { settingsFeature } from '../state/settings/settings.reducer';
 import { InstrumentsStore } from '../open-song/instruments.store';
 import { ListenAgain } from '../open-song/listen-again';
 import type { LeftCopy, UnreadableCopy } from '../open-song/unsaved-copies';
+import { observeSize } from '../shared/observe-size';
 import { saveFile } from '../shared/save-file';
 import { stepOf } from '../shared/step-walk';
 import { Deck } from './deck/deck';
@@ -114,6 +116,7 @@ export class SongFrame implements OnDestroy {
     return more.length > 0 ? `${more.length + 1} files` : (first?.name ?? '');
   });
   private readonly page = inject(DOCUMENT);
+  private readonly workArea = viewChild<ElementRef<HTMLElement>>('workArea');
   /** Where the document is wrong is said from the document on. */
   protected readonly refusal = computed(() => (this.song.refusal() ?? '').replace(/^document\./, ''));
   private readonly mediaKeys = new MediaKeys({
@@ -153,6 +156,11 @@ export class SongFrame implements OnDestroy {
   private readonly clickLevel = this.store.selectSignal(settingsFeature.selectClickLevel);
 
   constructor() {
+    // Messages lie outside of this page, and over the deck, whose height changes with the window and the parts.
+    observeSize(this.workArea, () => {
+      const bottom = this.workArea()?.nativeElement.getBoundingClientRect().bottom ?? innerHeight;
+      this.page.documentElement.style.setProperty('--under-the-work', `${innerHeight - bottom}px`);
+    });
     effect(() => {
       const songId = this.songId();
       untracked(() => this.song.open(songId));
@@ -243,6 +251,7 @@ export class SongFrame implements OnDestroy {
   }
 
   ngOnDestroy(): void {
+    this.page.documentElement.style.removeProperty('--under-the-work');
     this.instruments.show(false);
     this.mediaKeys.drop();
     this.player.unload();

@@ -11,7 +11,6 @@ import {
 import { MatButton } from '@angular/material/button';
 import type { MatMenuTrigger } from '@angular/material/menu';
 import { MatMenuModule } from '@angular/material/menu';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import { shapeOf, STANDARD_TUNING } from '@wild-needle/core/guitar';
 import {
@@ -45,6 +44,7 @@ import { RIFF_KEYS } from '../keys/riff-keys';
 import { copyAs, exportAs } from '../../../shared/export';
 import { nextVariationName, variationLabel } from '../../../shared/difference-words';
 import { refusalWords } from '../../../shared/refusal-words';
+import { Say } from '../../../shared/say';
 
 /** Bars of a new riff: what most riffs have. */
 const NEW_BARS = 2;
@@ -63,7 +63,7 @@ export class RiffMenu {
   protected readonly song = inject(OpenSongStore);
   protected readonly edits = inject(StrumEdits);
   private readonly store = inject(Store);
-  private readonly snackBar = inject(MatSnackBar);
+  private readonly said = inject(Say);
   private readonly page = inject(DOCUMENT);
   readonly tapWanted = output();
   /** The keys belong to the tab again. */
@@ -113,7 +113,7 @@ export class RiffMenu {
       () => 'The tab is on the clipboard',
       () => 'The browser does not let us copy; download the tab instead',
     );
-    this.say(said);
+    this.said.say(said);
   }
 
   protected add(): void {
@@ -130,9 +130,8 @@ export class RiffMenu {
   protected double(): void {
     const [document, riffId] = [this.song.document(), this.song.riffId()];
     if (!document || riffId === null) return;
-    const why = whyNotDouble(document, riffId);
-    if (why !== null) this.say(refusalWords(why));
-    else this.song.change((d) => doubleRiff(d, riffId, () => crypto.randomUUID()));
+    if (this.said.mayDo(whyNotDouble(document, riffId)))
+      this.song.change((d) => doubleRiff(d, riffId, () => crypto.randomUUID()));
   }
 
   protected split(): void {
@@ -200,7 +199,7 @@ export class RiffMenu {
       addVariation(document, riff.id, { id, name, ...bars }, () => crypto.randomUUID()),
     );
     if (isAdded) this.song.selectVariation(id);
-    this.say(
+    this.said.say(
       isAdded
         ? `“${name}” is a copy of ${bars.words}; passes play it from the … of their row`
         : 'This riff has as many variations as it can have',
@@ -233,7 +232,7 @@ export class RiffMenu {
     if (!notes || name.trim() === '') return;
     const shape = { id: crypto.randomUUID(), name: name.trim(), notes: [...notes] };
     this.store.dispatch(shapesActions.shapeKept({ shape }));
-    this.say(`“${shape.name}” is kept; it is offered where it fits`);
+    this.said.say(`“${shape.name}” is kept; it is offered where it fits`);
     this.root().closeMenu();
   }
 
@@ -249,9 +248,5 @@ export class RiffMenu {
   protected removeSecond(): void {
     this.song.selectGuitar(1);
     this.song.change(removeSecondGuitar);
-  }
-
-  private say(words: string): void {
-    this.snackBar.open(words, undefined, { duration: 5000, panelClass: 'above-deck' });
   }
 }

@@ -20,7 +20,6 @@ import {
 import { MatButton } from '@angular/material/button';
 import { MatButtonToggleModule } from '@angular/material/button-toggle';
 import { MatMenuModule } from '@angular/material/menu';
-import { MatSnackBar } from '@angular/material/snack-bar';
 import { Store } from '@ngrx/store';
 import type { Verdict } from '@wild-needle/core/draft';
 import type { StringFret } from '@wild-needle/core/guitar';
@@ -47,6 +46,7 @@ import { Needle } from '../../../shared/needle';
 import { isInSight, scrollIntoSight } from '../../../shared/scroll-into-sight';
 import { VerdictMark } from '../../../shared/verdict-mark';
 import { observeSize } from '../../../shared/observe-size';
+import { Say } from '../../../shared/say';
 import { counted } from '../../../shared/words';
 import { shapesActions } from '../../../state/shapes/shapes.actions';
 import { shapesFeature } from '../../../state/shapes/shapes.reducer';
@@ -72,7 +72,6 @@ const NEAR_PX = 3;
 /** One notch of a wheel, or one stroke over a touchpad, turns one page. */
 const WHEEL_REST_MS = 250;
 const LAYERS: readonly Layer[] = ['chords', 'strokes', 'all'];
-const MESSAGE = { duration: 6000, panelClass: 'above-deck' };
 
 /** What a way that is tried outlasts, and what answers it. */
 const WAY_KEYS: readonly (keyof typeof RIFF_KEYS)[] = ['fingering', 'repeat', 'letGo', 'undo', 'nextLayer'];
@@ -120,7 +119,7 @@ export class RiffsPage implements OnDestroy {
   protected readonly answers = inject(PassAnswers);
   private readonly now = inject(Now);
   private readonly store = inject(Store);
-  private readonly snackBar = inject(MatSnackBar);
+  private readonly said = inject(Say);
   private readonly app = inject(ApplicationRef);
   private readonly passList = viewChild<ElementRef<HTMLElement>>('passList');
   private readonly passRows = viewChildren<ElementRef<HTMLElement>>('passRow');
@@ -200,7 +199,7 @@ export class RiffsPage implements OnDestroy {
   ngOnDestroy(): void {
     this.tapAlong.end();
     this.listening.cancel();
-    this.snackBar.dismiss();
+    this.said.silence();
   }
 
   protected onKey(event: KeyboardEvent): void {
@@ -244,7 +243,7 @@ export class RiffsPage implements OnDestroy {
   /** A place on the neck: written, or taken out where it is written already. */
   protected pressNeck(place: StringFret): void {
     this.study.take();
-    if (!this.edits.press(place)) this.say('Choose a strum or a place in the tab first');
+    if (!this.edits.press(place)) this.said.say('Choose a strum or a place in the tab first');
   }
 
   protected choosePlace({ x, string }: { x: number; string: number }): void {
@@ -286,7 +285,7 @@ export class RiffsPage implements OnDestroy {
 
   protected giveAway(): void {
     if (this.song.document()?.guitar2) this.edits.giveToOther();
-    else this.say('This song has one guitar; add the second in the riff menu');
+    else this.said.say('This song has one guitar; add the second in the riff menu');
   }
 
   private readonly handlers: KeyHandlers<typeof RIFF_KEYS> = {
@@ -367,13 +366,13 @@ export class RiffsPage implements OnDestroy {
   private answerAsked(answer: 'keep' | 'same'): void {
     const asked = this.view.asked();
     if (!asked) {
-      this.say('No pass of this section asks anything');
+      this.said.say('No pass of this section asks anything');
       return;
     }
     const [list, row] = this.passPlace(this.view.heardPasses().indexOf(asked));
     if (list && row && !isInSight(list, row)) {
       scrollIntoSight(list, row);
-      this.say(`Pass ${asked.pass.index + 1} is asked about; press once more to answer`);
+      this.said.say(`Pass ${asked.pass.index + 1} is asked about; press once more to answer`);
     } else this.answer(answer, asked);
   }
 
@@ -399,7 +398,7 @@ export class RiffsPage implements OnDestroy {
   private placeOwnShape(index: number): void {
     const shape = this.shapes()[index];
     if (shape) this.edits.ownShape(shape);
-    else this.say('No shape of yours has this key yet');
+    else this.said.say('No shape of yours has this key yet');
   }
 
   private nextLayer(): void {
@@ -413,12 +412,8 @@ export class RiffsPage implements OnDestroy {
     const after = this.song.document();
     const change = before && after && changeBetween(before, after);
     if (!change) return;
-    this.say(`${way === 'undo' ? 'Undone' : 'Done again'}: ${change.words}`);
+    this.said.say(`${way === 'undo' ? 'Undone' : 'Done again'}: ${change.words}`);
     if (change.riffId !== null && change.riffId !== this.song.riffId()) this.song.selectRiff(change.riffId);
     if (change.strumId !== null) this.song.selectStrum(change.strumId);
-  }
-
-  private say(words: string): void {
-    this.snackBar.open(words, undefined, MESSAGE);
   }
 }
