@@ -44,6 +44,15 @@ describe('how alike two segments are', () => {
     expect(segmentLikeness(sounding('ababxx'), segment(0, 2, 1), segment(2, 4, 1), 0)).toBe(0.5);
   });
 
+  it('is that of the longer pass where two halves that are nearly alike were taken for two passes', () => {
+    const [halves, whole] = [segment(0, 2, 4), segment(8, 4, 1)];
+    // The one bar that differs counts half over passes of two, and nothing over passes of four.
+    expect(segmentLikeness(sounding('abacabacabac'), halves, whole, 0)).toBeCloseTo(0.95, 10);
+    expect(segmentLikeness(sounding('abababababac'), halves, whole, 0)).toBe(0.75);
+    // Too short for a pass of four.
+    expect(segmentLikeness(sounding('abxxxxxxabac'), segment(0, 2, 1), whole, 0)).toBe(0.75);
+  });
+
   it('is none where one length is no multiple of the other', () => {
     expect(segmentLikeness(sounding('aaaaa'), segment(0, 2, 1), segment(2, 3, 1), 0)).toBe(0);
   });
