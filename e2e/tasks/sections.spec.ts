@@ -235,8 +235,10 @@ test('says how the guitar sounds, makes a bar free time, and refuses where a sec
 test('gives the odd pass a name, and takes the road map away as a picture', async ({ demoApp, page }) => {
   await openSections(page, demoApp.url, 'Salt on the Wire');
   const verse = page.locator('tbody tr').nth(1);
-  await expect(verse).toContainText('ends early');
+  await expect(verse).toContainText('The last pass ends early');
   await verse.click();
+  // What differs in it is told one by one where it is answered.
+  await expect(page.locator('wn-section-panel')).toContainText(/differs\. Bar 2, .*: ends early/);
   await page.getByRole('textbox', { name: 'Name of what this pass plays' }).fill('Stop');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(verse).toContainText('The last pass plays “Stop”');

@@ -98,7 +98,7 @@ export function differenceWords(...differing: Differing): string {
 }
 
 /** What a pass does that is moved as a whole: '2 frets up', 'an eighth early'. */
-function moveWords({ semitones, ticks }: WholeMove): string {
+export function moveWords({ semitones, ticks }: WholeMove): string {
   if (semitones !== 0) return `${counted(Math.abs(semitones), 'fret')} ${semitones > 0 ? 'up' : 'down'}`;
   const length = Math.abs(ticks) === SIXTEENTH ? 'a sixteenth' : 'an eighth';
   return `${length} ${ticks < 0 ? 'early' : 'late'}`;

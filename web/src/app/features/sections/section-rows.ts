@@ -14,9 +14,17 @@ import { clock } from '@wild-needle/core/units';
 import { HeardPasses } from '../../open-song/heard-passes';
 import { OpenSongStore } from '../../open-song/open-song.store';
 import { PassAnswers } from '../../open-song/pass-answers';
+import { passWords } from '../../shared/difference-words';
 import { counted, movedBy } from '../../shared/words';
 import type { MapBlock } from './map-geometry';
-import { comparePassesInWords, keyWords, likenessWords, startDoubt, tempoWords } from './section-words';
+import {
+  comparePassesInWords,
+  heightWords,
+  keyWords,
+  likenessWords,
+  startDoubt,
+  tempoWords,
+} from './section-words';
 
 /** A section of the analysis begins at most this much beside the written one of the same key. */
 const SAME_PLACE_S = 0.5;
@@ -78,6 +86,7 @@ export class SectionRows {
           letter: riff?.letter ?? '',
           notches: notchesOf(section, perPass, bars),
           moved: riff ? movedBy(section.transpose) : '',
+          height: heightWords(section.transpose),
           played: riff ? passesWords(document, section) : '',
           verdict: comparePassesInWords(inside, document.key, riff !== null),
           isChosen: section.id === this.song.sectionId(),
@@ -105,7 +114,12 @@ export class SectionRows {
     const row = this.chosen();
     const passes = this.heardPasses.byRiff().get(row?.riffId ?? '') ?? [];
     const pass = passes.find((p) => p.pass.sectionId === row?.id && p.isAsking);
-    return pass ? { ...pass, name: this.answers.nameFor(pass) } : null;
+    if (!pass) return null;
+    return {
+      ...pass,
+      name: this.answers.nameFor(pass),
+      words: passWords(pass, this.song.document()?.key ?? null),
+    };
   });
 
   readonly blocks = computed((): MapBlock[] =>

@@ -1,7 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import type { Difference } from '@wild-needle/core/draft';
 import { PLAIN_RIFF, PLAIN_STRUM, type Riff } from '@wild-needle/core/riff';
-import { comparePassesInWords, keyWords, likenessWords, startDoubt, tempoWords } from './section-words';
+import {
+  comparePassesInWords,
+  heightWords,
+  keyWords,
+  likenessWords,
+  startDoubt,
+  tempoWords,
+} from './section-words';
 
 const RIFF: Riff = {
   ...PLAIN_RIFF,
@@ -38,22 +45,44 @@ describe('passes in words', () => {
     expect(comparePassesInWords([pass(), pass()], null)).toEqual({
       kind: 'agree',
       words: 'All passes agree',
+      details: '',
     });
     expect(comparePassesInWords([pass()], null).words).toBe('One pass');
     expect(comparePassesInWords([{ ...pass(), strokes: [] }], null).kind).toBe('unheard');
   });
 
-  it('say which differs, and how', () => {
+  it('say on one line which differs in which bars, and how in the details', () => {
     const two = [pass(), pass(difference('missing', 960), difference('chord', 0)), pass()];
     expect(comparePassesInWords(two, null)).toEqual({
       kind: 'differ',
-      words: 'Pass 2, bar 1, beat 1: A5; bar 1, beat 2: no stroke heard',
+      words: 'Pass 2 differs in bar 1',
+      details: 'Pass 2, bar 1, beat 1: A5; bar 1, beat 2: no stroke heard',
     });
-    expect(comparePassesInWords([pass(), pass(difference('early-end', 5760))], null).words).toBe(
-      'The last pass, bar 2, beat 3: ends early',
+    expect(comparePassesInWords([pass(), pass(difference('early-end', 5760))], null)).toMatchObject({
+      words: 'The last pass ends early',
+      details: 'The last pass, bar 2, beat 3: ends early',
+    });
+    const both = [difference('chord', 0), difference('chord', 4800)];
+    expect(comparePassesInWords([pass(), pass(...both), pass(...both), pass()], null).words).toBe(
+      'Passes 2 and 3 differ in bars 1 and 2',
     );
-    const many = [pass(), ...[0, 960, 1920].map((t) => pass(difference('chord', t)))];
-    expect(comparePassesInWords(many, null).words).toMatch(/^Pass 2, .*; pass 3, .* and 1 more$/);
+  });
+
+  it('count the passes and the bars where there are many', () => {
+    const many = [0, 960, 1920, 2880].map((t) => pass(difference('chord', t)));
+    expect(comparePassesInWords([pass(), ...many], null)).toMatchObject({
+      words: '4 passes differ in bar 1',
+      details: expect.stringMatching(/^Pass 2, .*; pass 3, .* and 2 more$/) as string,
+    });
+    const riff = { ...RIFF, bars: Array.from({ length: 8 }, () => RIFF.bars[0]) };
+    const everywhere = [0, 1, 3, 6].map((bar) => difference('chord', 3840 * bar));
+    expect(comparePassesInWords([pass(), { ...pass(...everywhere), riff }], null).words).toBe(
+      'The last pass differs in 4 bars',
+    );
+    const short = { ...RIFF, bars: [RIFF.bars[0]] };
+    expect(comparePassesInWords([pass(), { ...pass(everywhere[0]), riff: short }], null).words).toBe(
+      'The last pass differs',
+    );
   });
 
   it('say that one is moved as a whole', () => {
@@ -63,10 +92,13 @@ describe('passes in words', () => {
     });
     const words = (semitones: number, ticks: number): string =>
       comparePassesInWords([pass(), moved(semitones, ticks), pass()], null).words;
-    expect(words(2, 0)).toBe('Pass 2, the whole pass is played 2 frets up');
-    expect(words(-1, 0)).toBe('Pass 2, the whole pass is played 1 fret down');
-    expect(words(0, -480)).toBe('Pass 2, the whole pass is played an eighth early');
-    expect(words(0, 240)).toBe('Pass 2, the whole pass is played a sixteenth late');
+    expect(words(2, 0)).toBe('Pass 2 is 2 frets up');
+    expect(words(-1, 0)).toBe('Pass 2 is 1 fret down');
+    expect(words(0, -480)).toBe('Pass 2 is an eighth early');
+    expect(words(0, 240)).toBe('Pass 2 is a sixteenth late');
+    expect(comparePassesInWords([pass(), moved(2, 0)], null).details).toBe(
+      'The last pass, the whole pass is played 2 frets up',
+    );
   });
 
   it('say what most play otherwise than it is written', () => {
@@ -84,7 +116,8 @@ describe('passes in words', () => {
     const chord = difference('chord', 960);
     expect(comparePassesInWords([told(chord), told(chord), told()], null)).toEqual({
       kind: 'differ',
-      words: 'Most passes play otherwise than it is written: bar 1, beat 2: A5',
+      words: 'Not as written in bar 1',
+      details: 'Most passes play otherwise than it is written: bar 1, beat 2: A5',
     });
     expect(comparePassesInWords([told(chord), told(), told()], null).words).toBe('All passes agree');
   });
@@ -93,6 +126,7 @@ describe('passes in words', () => {
     expect(comparePassesInWords([pass(), { ...pass(), variation }], null)).toEqual({
       kind: 'agree',
       words: 'The last pass plays “Ending 2”',
+      details: '',
     });
   });
 });
@@ -107,6 +141,16 @@ describe('facts of a section in words', () => {
     expect(tempoWords(rushing, 0, 12)).toMatch(/^12\d–1[3-9]\d$/);
     expect(tempoWords({ beatsS: [], bars: [] }, 0, 1)).toBe('');
   });
+});
+
+it('says how high a riff is played', () => {
+  expect([0, 1, 2, -1, -3].map(heightWords)).toEqual([
+    'as written',
+    '+1 fret',
+    '+2 frets',
+    '−1 fret',
+    '−3 frets',
+  ]);
 });
 
 describe('a suggested section', () => {
