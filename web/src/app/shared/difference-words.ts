@@ -13,14 +13,23 @@ import {
   type Variation,
 } from '@wild-needle/core/riff';
 import { nameNotes, type Key } from '@wild-needle/core/theory';
-import { counted } from './words';
+import { capital, counted } from './words';
+
+/** To the nearest sixteenth: what comes early for a bar is counted in it. */
+function countedPlace(riff: Riff, ticks: number): number {
+  const grid = ticksPerBeat(riff.bars[barOf(riff, Math.max(0, ticks))].unit) / 4;
+  return Math.max(0, Math.round(ticks / grid) * grid);
+}
+
+/** The number of the bar that a place is counted in, from 1. */
+export function countedBar(riff: Riff, ticks: number): number {
+  return Math.min(barOf(riff, countedPlace(riff, ticks)) + 1, riff.bars.length);
+}
 
 /** '2 &', or 'bar 2, 3 &' in a riff of several bars: the place as players count it, to the nearest sixteenth; 'beat 3' on a beat. */
 export function placeWords(riff: Riff, ticks: number): string {
-  const grid = ticksPerBeat(riff.bars[barOf(riff, Math.max(0, ticks))].unit) / 4;
-  const place = Math.max(0, Math.round(ticks / grid) * grid);
+  const place = countedPlace(riff, ticks);
   if (place >= riffTicks(riff)) return 'the first beat after it';
-  // What comes early for a bar is counted in it.
   const bar = barOf(riff, place);
   const { unit } = riff.bars[bar];
   const inBar = place - barStartsTicks(riff)[bar];
@@ -70,10 +79,6 @@ export function suggestionWords(
 const ORDER = ['early-end', 'chord', 'extra', 'missing', 'mute'] as const;
 /** More are told one by one where they are asked for. */
 export const TOLD = 2;
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1);
-}
 
 type Differing = readonly [
   riff: Riff,

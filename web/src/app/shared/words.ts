@@ -12,6 +12,11 @@ export function counted(count: number, one: string): string {
   return `${count} ${one}${count === 1 ? '' : 's'}`;
 }
 
+/** The words as a sentence begins. */
+export function capital(words: string): string {
+  return words.charAt(0).toUpperCase() + words.slice(1);
+}
+
 /** What is known of a recording that is still being listened to, as '−23 cents, 140 bpm in 4/4, 262 strums'. */
 export function soFarWords(soFar: HeardSoFar | null): string {
   if (!soFar) return '';
@@ -35,8 +40,7 @@ export function dayOf(time: Date, now: Date): string {
   const days = Math.round((startOfDay(now) - startOfDay(time)) / 86_400_000);
   if (days > 1) return (time.getFullYear() === now.getFullYear() ? DAY : DAY_AND_YEAR).format(time);
   const day = RELATIVE_DAY.format(-days, 'day');
-  const capital = day.charAt(0).toUpperCase() + day.slice(1);
-  return days === 0 ? `${capital}, ${HOUR.format(time)}` : capital;
+  return days === 0 ? `${capital(day)}, ${HOUR.format(time)}` : capital(day);
 }
 
 /** How far a shape is moved: '+2', '−3', '' for not at all. */

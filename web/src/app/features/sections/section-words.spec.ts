@@ -66,6 +66,11 @@ describe('passes in words', () => {
     expect(comparePassesInWords([pass(), pass(...both), pass(...both), pass()], null).words).toBe(
       'Passes 2 and 3 differ in bars 1 and 2',
     );
+    // A stroke that comes early for the second bar is counted in it, here as in the details.
+    expect(comparePassesInWords([pass(), pass(difference('chord', 3830)), pass()], null)).toMatchObject({
+      words: 'Pass 2 differs in bar 2',
+      details: 'Pass 2, bar 2, beat 1: A5',
+    });
   });
 
   it('count the passes and the bars where there are many', () => {

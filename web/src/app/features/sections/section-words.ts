@@ -1,11 +1,11 @@
 /** How the passes of a section compare, in words. */
 import { isNotable, sharedDifferences } from '@wild-needle/core/draft';
 import type { HeardSection } from '@wild-needle/core/mir';
-import { barOf, tempoAt, type BeatGrid } from '@wild-needle/core/riff';
+import { tempoAt, type BeatGrid } from '@wild-needle/core/riff';
 import type { Key } from '@wild-needle/core/theory';
 import type { HeardPass } from '../../open-song/heard-passes';
-import { differenceWords, moveWords, passWords } from '../../shared/difference-words';
-import { movedBy } from '../../shared/words';
+import { countedBar, differenceWords, moveWords, passWords } from '../../shared/difference-words';
+import { capital, movedBy } from '../../shared/words';
 
 export interface PassVerdict {
   readonly kind: 'agree' | 'differ' | 'unheard';
@@ -26,10 +26,6 @@ const TOLD = 2;
 const BARS_TOLD = 3;
 
 const LIST = new Intl.ListFormat('en-GB', { type: 'conjunction' });
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1);
-}
 
 function told(words: readonly string[]): string {
   const more = words.length > TOLD ? ` and ${words.length - TOLD} more` : '';
@@ -86,7 +82,7 @@ function whoDiffers(
 function barsWords(passes: readonly Pick<ToldPass, 'riff' | 'differences'>[]): string {
   if (passes.every(({ riff }) => riff.bars.length === 1)) return '';
   const bars = new Set(
-    passes.flatMap(({ riff, differences }) => differences.map((d) => barOf(riff, Math.max(0, d.ticks)) + 1)),
+    passes.flatMap(({ riff, differences }) => differences.map((d) => countedBar(riff, d.ticks))),
   );
   const inOrder = [...bars].sort((a, b) => a - b).map(String);
   if (inOrder.length > BARS_TOLD) return ` in ${inOrder.length} bars`;

@@ -20,7 +20,7 @@ export function sharpOrFlat(cents: number): string {
   return `${Math.abs(rounded) === 1 ? 'cent' : 'cents'} ${rounded > 0 ? 'sharp' : 'flat'}`;
 }
 
-/** What becomes of a recording so many cents off when it is put right: the player's ear stays, the tape moves. */
+/** What is heard of a recording so many cents off when it is put right. */
 export function correctionWords(cents: number): string {
   const rounded = Math.round(cents);
   if (rounded === 0) return 'It is in tune';

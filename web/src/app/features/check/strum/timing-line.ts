@@ -4,6 +4,7 @@ import { scaleLinear } from 'd3-scale';
 import { ChangeDetectionStrategy, Component, computed, inject } from '@angular/core';
 import { beatPeriodAt } from '@wild-needle/core/riff';
 import { OpenSongStore } from '../../../open-song/open-song.store';
+import { capital } from '../../../shared/words';
 import { Judging } from '../judging/judging';
 import { CheckAnswers } from '../walk/check-answers';
 import { CheckWalk } from '../walk/check-walk';
@@ -174,8 +175,4 @@ export class TimingLine {
     if (!question || question.verdict === 'unchecked') return '';
     return ringWords(question, grid ? beatPeriodAt(grid, question.timeS) : null);
   });
-}
-
-function capital(words: string): string {
-  return words.charAt(0).toUpperCase() + words.slice(1);
 }

@@ -2,6 +2,7 @@
 import type { QuietString, Fingering, FingeringReason } from '@wild-needle/core/guitar';
 import type { Key } from '@wild-needle/core/theory';
 import { noteName } from '../../../shared/note-name';
+import { capital } from '../../../shared/words';
 
 /** A note is told as heard from this probability on, and as not heard below the other. */
 const HEARD = 0.6;
@@ -48,7 +49,7 @@ export function fingeringWords({ reasons, position }: Fingering, key: Key | null
   const told = reasons.map((r) => reasonWords(r, key)).filter((w) => w !== '');
   const words =
     told.length > 0 ? told.slice(0, 3).join(', ') : position === null ? 'open' : `at fret ${position}`;
-  return words.charAt(0).toUpperCase() + words.slice(1);
+  return capital(words);
 }
 
 const BY_WORDS: Readonly<Record<QuietString['by'], string>> = {

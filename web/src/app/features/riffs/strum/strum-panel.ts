@@ -20,6 +20,7 @@ import { behindPaint } from '../../../shared/behind-paint';
 import { ChordName } from '../../../shared/chord-name';
 import { VerdictMark } from '../../../shared/verdict-mark';
 import { placeWords } from '../../../shared/difference-words';
+import { capital } from '../../../shared/words';
 import { MarksPad } from './marks-pad';
 import { Neck } from './neck';
 import type { PanelSize } from '../view/lane';
@@ -343,8 +344,7 @@ export class StrumPanel {
   protected readonly place = computed(() => {
     const { riff, strum } = this.shown();
     if (!riff || !strum) return '';
-    const words = placeWords(riff, strum.startTicks);
-    return words.charAt(0).toUpperCase() + words.slice(1);
+    return capital(placeWords(riff, strum.startTicks));
   });
 
   /** Written notes with whether they are heard, then what sounds besides; of the way that is tried, if one is. */
