@@ -2,6 +2,8 @@
 // on real processes. What is pure shares its modules from file to file: reading them anew for each took most of the time.
 import { defineConfig } from 'vitest/config';
 
+const PROPERTY_SEED = 'scripts/lib/property-seed.ts';
+
 export default defineConfig({
   test: {
     // Vitest leaves one core to others; here nothing else runs meanwhile.
@@ -11,6 +13,7 @@ export default defineConfig({
         test: {
           name: 'unit',
           isolate: false,
+          setupFiles: [PROPERTY_SEED],
           // Property tests take a second; a busy machine may take ten.
           testTimeout: 20_000,
           include: [
@@ -27,13 +30,15 @@ export default defineConfig({
           name: 'web',
           include: ['web/src/**/*.spec.ts'],
           environment: 'jsdom',
-          setupFiles: ['web/src/test-setup.ts'],
+          testTimeout: 20_000,
+          setupFiles: ['web/src/test-setup.ts', PROPERTY_SEED],
         },
       },
       {
         test: {
           name: 'checks',
           isolate: false,
+          setupFiles: [PROPERTY_SEED],
           include: ['core/checks/**/*.check.ts', 'bench/**/*.check.ts'],
           testTimeout: 60_000,
         },

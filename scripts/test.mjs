@@ -31,19 +31,21 @@ function run(name, [command, ...args], { env = {}, isQuiet = false } = {}) {
   if (!isQuiet) say(`\n== ${name}`);
   const child = spawn('npx', ['--no-install', command, ...args], {
     cwd: ROOT,
-    stdio: ['ignore', isQuiet ? 'pipe' : 'inherit', isQuiet ? 'pipe' : 'inherit'],
+    stdio: ['ignore', 'pipe', 'pipe'],
     env: { ...process.env, ...env },
   });
   let said = '';
-  child.stdout?.on('data', (part) => (said += part));
-  child.stderr?.on('data', (part) => (said += part));
+  for (const stream of ['stdout', 'stderr']) {
+    child[stream].on('data', (part) => {
+      said += part;
+      if (!isQuiet) process[stream].write(part);
+    });
+  }
   return new Promise((resolve) => {
     child.on('close', (status) => {
       if (isQuiet) say(`\n== ${name}\n${said}`);
       if (status !== 0)
-        failed.push(
-          isQuiet ? `${name}, which ended with:\n${said.split('\n').slice(-TOLD_AGAIN).join('\n')}` : name,
-        );
+        failed.push(`${name}, which ended with:\n${said.split('\n').slice(-TOLD_AGAIN).join('\n')}`);
       resolve(status === 0);
     });
   });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  keepVariation,
   PLAIN_RIFF,
   PLAIN_SECTION,
   PLAIN_SONG,
@@ -199,6 +200,38 @@ describe('an answer to what is asked about one place', () => {
     expect(changeRiffTo(SONG, at(0, 's1', 1920), instead, newId)).toBe(SONG);
     expect(changePassTo(SONG, at(0, 's1', 1920), instead, { name: 'X', newId })).toBe(SONG);
   });
+
+  it.each([
+    [
+      'a variation into the riff',
+      at(1, 's2-end', 3840),
+      3600,
+      '0:open 43 50 55, 1920:open 45 52 57, 3600:open 50 57 62',
+    ],
+    [
+      'the riff into a variation',
+      at(1, 's1', 1920),
+      4000,
+      '0:open 43 50 55, 3840:open 49 56 61, 4000:open 50 57 62',
+    ],
+  ])(
+    'moves a stroke over the end of %s: it is written once, and the pass plays it',
+    (_, asked, ticks, expected) => {
+      const varied = keepVariation(SONG, 'v', 1, {
+        id: 'end',
+        name: 'End',
+        fromTicks: 3840,
+        toTicks: 7680,
+        strums: [{ ...strum('s2', 3840, 9), id: 's2-end' }],
+        guitar2: [],
+      });
+      const changed = changeRiffTo(varied, asked, { heard: D5, ticks }, newId);
+      const [riff] = changed.riffs;
+      const ids = [...riff.strums, ...riff.variations[0].strums].map((s) => s.id);
+      expect(new Set(ids).size).toBe(ids.length);
+      expect(passes(changed)[1]).toBe(expected);
+    },
+  );
 
   it('knows where a strum is played: not where a variation stands for it', () => {
     const changed = changePassTo(

@@ -200,7 +200,10 @@ export function leaveDoubtful(document: SongDocument, place: AskedPlace): SongDo
   return found.strum ? setTrust(settled, found.riff.id, new Set([found.strum.id]), 'doubtful') : settled;
 }
 
-/** What was heard is written into the riff, or into the variation that the pass plays: all passes that play it play that. */
+/**
+ * What was heard is written into the riff, or into the variation that the pass plays there: all passes that play it play that. What
+ * stood at the place goes from where it was written, also where the stroke falls over the end of a variation.
+ */
 export function changeRiffTo(
   document: SongDocument,
   place: AskedPlace,
@@ -214,17 +217,14 @@ export function changeRiffTo(
   if (!canWrite(riff, instead, now)) return document;
   const variation = variationOf(riff, section, place.pass);
   const isVaried =
-    variation !== null && place.ticks >= variation.fromTicks && place.ticks < variation.toTicks;
-  const changed = changeRiff(document, riff.id, (r) =>
-    isVaried
-      ? {
-          ...r,
-          variations: r.variations.map((v) =>
-            v.id === variation.id ? { ...v, strums: exchanged(v.strums, strum, now) } : v,
-          ),
-        }
-      : { ...r, strums: exchanged(r.strums, strum, now) },
-  );
+    variation !== null && instead.ticks >= variation.fromTicks && instead.ticks < variation.toTicks;
+  const changed = changeRiff(document, riff.id, (r) => ({
+    ...r,
+    strums: exchanged(r.strums, strum, isVaried ? null : now),
+    variations: r.variations.map((v) =>
+      v.id === variation?.id ? { ...v, strums: exchanged(v.strums, strum, isVaried ? now : null) } : v,
+    ),
+  }));
   return settlePlaces(changed, [place], ({ ticks }) => [ticks, instead.ticks], 'kept');
 }
 

@@ -67,6 +67,22 @@ describe('the one', () => {
     expect(moveDownbeat(SONG, 1).grid.bars[0]).toEqual({ beat: 0, beats: 1, unit: 4 });
   });
 
+  it('names each strum once where a variation that comes round has strums of an earlier turn', () => {
+    const [riff] = SONG.riffs;
+    const ending = {
+      id: 'v',
+      name: 'Ending',
+      fromTicks: 3840,
+      toTicks: 7680,
+      strums: [{ ...riff.strums[0], id: 'v/1', startTicks: 4000 }],
+      guitar2: [],
+    };
+    const [turned] = moveDownbeat({ ...SONG, riffs: [{ ...riff, variations: [ending] }] }, -1).riffs;
+    const ids = [turned, ...turned.variations].flatMap((part) => part.strums.map((s) => s.id));
+    expect(turned.variations[0]).toMatchObject({ fromTicks: 0, toTicks: 7680 });
+    expect(ids.filter((id, i) => ids.indexOf(id) !== i)).toEqual([]);
+  });
+
   it('takes the strums along when they belong to the bar', () => {
     const moved = moveDownbeat(SONG, 1, 'bar');
     expect(moved.riffs).toBe(SONG.riffs);

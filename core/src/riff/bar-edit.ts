@@ -5,7 +5,7 @@
  */
 import type { Bar, BeatGrid, Riff, Section, SongDocument, Strum, Variation } from './document';
 import { barsOfMeter, isFittingGrid, LEAST_BEAT_S, riffTicks, ticksPerBeat, timeAtBeat } from './grid';
-import { COUNT_LIMITS, isWithin, RANGES } from './limits';
+import { COUNT_LIMITS, isWithin, RANGES, TEXT_LIMITS } from './limits';
 import type { Refusal } from './refusal';
 import { barsPerPass, endBarOf, spanOver, withoutFirstBars } from './section-span';
 import { withVariation } from './variation';
@@ -34,10 +34,14 @@ function turned(riff: Riff, byTicks: number): Riff {
   return { ...riff, strums: turnAll(riff.strums), guitar2: turnAll(riff.guitar2), variations };
 }
 
-/** Strums of the riff that become a variation's own need ids of their own. */
+/** Strums of the riff that become a variation's own need ids of their own; it may have such ones from an earlier turn. */
 function renamed(strums: readonly Strum[], { id, strums: own, guitar2 }: Variation): Strum[] {
   const owned = new Set([...own, ...guitar2].map((s) => s.id));
-  return strums.map((s) => (owned.has(s.id) ? s : { ...s, id: `${id}/${s.id}`.slice(-80) }));
+  const freeId = (name: string): string => {
+    const fitted = name.slice(-TEXT_LIMITS.id);
+    return owned.has(fitted) ? freeId(`${name}+`) : fitted;
+  };
+  return strums.map((s) => (owned.has(s.id) ? s : { ...s, id: freeId(`${id}/${s.id}`) }));
 }
 
 /** Bars without a gap between them, with the index of the first. */

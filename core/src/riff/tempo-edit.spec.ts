@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { SongDocument } from './document';
+import { RANGES } from './limits';
 import { doubleTempo, halveTempo, whyNotHalve } from './tempo-edit';
 import { SONG, timesOf } from './test-grid-song';
 
@@ -29,6 +30,13 @@ describe('tempo', () => {
     expect(halveTempo(odd)).toBe(odd);
     const apart = { ...SONG, sections: [SONG.sections[0], { ...SONG.sections[1], startBar: 9 }] };
     expect(whyNotHalve(apart)).toEqual({ kind: 'starts-inside-bar', section: 'Chorus' });
+  });
+
+  it('is not doubled where the last half beat would lie behind the latest time that there is', () => {
+    const last = RANGES.timeS[1];
+    const beatsS = [...SONG.grid.beatsS.slice(0, -1), last - 0.1];
+    const late: SongDocument = { ...SONG, grid: { ...SONG.grid, beatsS } };
+    expect(doubleTempo(late)).toBe(late);
   });
 
   it('can be halved where the recording ends within a bar', () => {

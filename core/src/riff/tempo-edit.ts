@@ -1,6 +1,6 @@
 /** Double and half the tempo: what is written keeps its place in the sound, tick by tick. `whyNotHalve` says why it can't be done. */
 import type { Bar, Riff, SongDocument, Strum } from './document';
-import { COUNT_LIMITS } from './limits';
+import { COUNT_LIMITS, isWithin, RANGES } from './limits';
 import type { Refusal } from './refusal';
 import { sectionBars } from './section-span';
 
@@ -53,6 +53,8 @@ export function doubleTempo(document: SongDocument): SongDocument {
     const next = beatsS[i + 1] ?? 2 * t - beatsS[i - 1];
     return [t, (t + next) / 2];
   });
+  // The half of the last beat may lie behind the latest time that a document takes.
+  if (!isWithin(doubled[doubled.length - 1], RANGES.timeS)) return document;
   return {
     ...document,
     grid: {
