@@ -52,7 +52,7 @@ const UNITS = 1000;
         [attr.aria-pressed]="block.isChosen"
         (click)="chosen.emit(block.id)"
       >
-        {{ block.label }}
+        <span class="label" [class.beside-doubt]="block.isDoubtful">{{ block.label }}</span>
         @if (block.checkedShare !== null) {
           <span class="checked" aria-hidden="true"
             ><span [style.width.%]="100 * block.checkedShare"></span
@@ -130,6 +130,13 @@ const UNITS = 1000;
       white-space: nowrap;
       overflow: hidden;
       cursor: pointer;
+    }
+    .label {
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
+    .label.beside-doubt {
+      margin-right: 18px;
     }
     .touch.moved {
       color: var(--ink);

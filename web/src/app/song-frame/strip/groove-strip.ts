@@ -28,6 +28,7 @@ import { movedBy } from '../../shared/words';
 import { DeckControl } from '../../transport/deck-control';
 import { OtherParts } from './other-parts';
 import { StripEdges } from './strip-edges';
+import { nameInRoom } from './strip-words';
 import { StripView } from './strip-view';
 
 const GROOVE_HEIGHT = 40;
@@ -87,8 +88,9 @@ const SAMPLES_BELOW_S = 6;
           [class.chosen]="section.chosen"
           [style.left.%]="section.left"
           [style.width.%]="section.width"
+          [title]="section.name"
         >
-          <span class="name">{{ section.name }}</span>
+          <span class="name">{{ section.shown }}</span>
           <span class="riff"
             >{{ section.letter }}<small>{{ section.moved }} {{ section.played }}</small></span
           >
@@ -294,15 +296,17 @@ export class GrooveStrip {
       const times = sectionTimesS(document, section);
       if (!times) return [];
       const { startS, endS } = times;
+      const width = this.view.percentOf(endS) - this.view.percentOf(startS);
       return {
         id: section.id,
         name: section.name,
+        shown: nameInRoom(section.name, (width / 100) * this.width()),
         letter: riff?.letter ?? '',
         moved: riff ? movedBy(section.transpose) : '',
         played: riff ? passesWords(document, section) : '',
         chosen: section.id === this.song.sectionId(),
         left: this.view.percentOf(startS),
-        width: this.view.percentOf(endS) - this.view.percentOf(startS),
+        width,
       };
     });
   });
