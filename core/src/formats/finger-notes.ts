@@ -1,5 +1,5 @@
 /** Sounding notes laid on strings: of all ways to play each chord the one that lets the hand move least along the song. */
-import { candidateVoicings, chooseVoicings, type Tuning } from '../guitar';
+import { chooseVoicings, writtenVoicings, type Tuning } from '../guitar';
 import type { MidiNote } from '../units';
 import type { Strum } from '../riff';
 
@@ -14,10 +14,10 @@ export function fingerNotes(
   strums: readonly UnfingeredStrum[],
   tuning: Tuning,
 ): { readonly strums: Strum[]; readonly lost: number } {
-  const voicings = new Map<string, ReturnType<typeof candidateVoicings>>();
-  const candidatesOf = (midi: readonly MidiNote[]): ReturnType<typeof candidateVoicings> => {
+  const voicings = new Map<string, ReturnType<typeof writtenVoicings>>();
+  const candidatesOf = (midi: readonly MidiNote[]): ReturnType<typeof writtenVoicings> => {
     const key = midi.join();
-    const found = voicings.get(key) ?? candidateVoicings(midi, tuning);
+    const found = voicings.get(key) ?? writtenVoicings(midi, tuning);
     voicings.set(key, found);
     return found;
   };

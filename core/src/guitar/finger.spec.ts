@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { candidateVoicings, chooseVoicings } from './finger';
+import { candidateVoicings, chooseVoicings, writtenVoicings } from './finger';
 import { STANDARD_TUNING } from './tuning';
 
 const layersOf = (...chords: readonly (readonly number[])[]) =>
@@ -12,6 +12,14 @@ describe('frets for notes', () => {
     const [, between] = chooseVoicings(layersOf([55, 62], [52, 59], [55, 62]));
     expect(alone?.frets[0]).toEqual({ string: 5, fret: 7 });
     expect(between?.frets[0]).toEqual({ string: 6, fret: 12 });
+  });
+
+  it('lie high on the neck for what is written there, and for nothing that is heard', () => {
+    // Bb5 on the first string: the eighteenth fret, of 24.
+    expect(candidateVoicings([82], STANDARD_TUNING)).toEqual([]);
+    expect(writtenVoicings([82], STANDARD_TUNING)[0].frets).toEqual([{ string: 1, fret: 18 }]);
+    expect(writtenVoicings([40, 47], STANDARD_TUNING)).toEqual(candidateVoicings([40, 47], STANDARD_TUNING));
+    expect(writtenVoicings([89], STANDARD_TUNING)).toEqual([]);
   });
 
   it('are none for silence and for what the tuning can not play, and the others keep their place', () => {

@@ -5,7 +5,7 @@
 import type { MidiNote } from '../units';
 import { applyHabits } from './habits';
 import { chooseHandPath } from './hand-path';
-import type { Tuning } from './tuning';
+import { MAX_FRET, type Tuning } from './tuning';
 import { findVoicings, type Voicing } from './voicing';
 
 /** Candidates of each chord that a path chooses from; more change no choice on the songs of bench/quality. */
@@ -14,6 +14,16 @@ const PATH_WIDTH = 6;
 /** The candidates of these notes, least effort first; empty for no notes, and where the tuning can't play them. */
 export function candidateVoicings(notes: readonly MidiNote[], tuning: Tuning): Voicing[] {
   return applyHabits(findVoicings(notes, tuning), tuning).slice(0, PATH_WIDTH);
+}
+
+/**
+ * The same for what somebody has written: over the whole neck where there is nothing near the nut. What is heard that high is more often a
+ * tone of another instrument.
+ */
+export function writtenVoicings(notes: readonly MidiNote[], tuning: Tuning): Voicing[] {
+  const near = candidateVoicings(notes, tuning);
+  if (near.length > 0) return near;
+  return applyHabits(findVoicings(notes, tuning, { maxFret: MAX_FRET }), tuning).slice(0, PATH_WIDTH);
 }
 
 /** One of the candidates of each chord, so that the hand moves little; null for a chord without any. */

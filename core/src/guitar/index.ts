@@ -3,7 +3,7 @@ export type { StringFret, Tuning } from './tuning';
 export { TUNINGS } from './tunings.data';
 export { findVoicings } from './voicing';
 export type { Voicing } from './voicing';
-export { candidateVoicings, chooseVoicings } from './finger';
+export { candidateVoicings, chooseVoicings, writtenVoicings } from './finger';
 export { rankTunings } from './tuning-candidates';
 export type { TuningCandidate } from './tuning-candidates';
 export { describeStrings } from './strings';

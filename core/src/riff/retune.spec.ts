@@ -50,6 +50,12 @@ const G5 = [
 ];
 
 describe('a tab in another tuning', () => {
+  it('keeps a note that is played above the seventeenth fret then', () => {
+    const lower = parseTuning('D2,G2,C3,F3,A3,D4');
+    const moved = retune(song([{ string: 1, fret: 17 }]), lower);
+    expect(frets(moved)).toEqual([[{ string: 1, fret: 19 }]]);
+  });
+
   it('sounds the same, with one finger in a dropped one', () => {
     const before = song(E5, G5, []);
     const document = retune(before, DROP_D);

@@ -3,7 +3,7 @@
  * (`Strum.writtenAs`) until the user writes on: every further move starts from it, so that a way there and back changes
  * nothing, and what one tuning can't play comes back with one that can.
  */
-import { candidateVoicings, chooseVoicings, soundingNotes, type Tuning, type Voicing } from '../guitar';
+import { chooseVoicings, soundingNotes, writtenVoicings, type Tuning, type Voicing } from '../guitar';
 import type { MidiNote, Ticks } from '../units';
 import type { Riff, SongDocument, Strum, WrittenAs } from './document';
 
@@ -15,7 +15,7 @@ function isSameTuning(a: Tuning, b: Tuning): boolean {
 function findPlayable(notes: readonly MidiNote[], tuning: Tuning): readonly Voicing[] {
   for (let count = notes.length; count > 0; count--) {
     for (const from of [notes.length - count, 0]) {
-      const voicings = candidateVoicings(notes.slice(from, from + count), tuning);
+      const voicings = writtenVoicings(notes.slice(from, from + count), tuning);
       if (voicings.length > 0) return voicings;
     }
   }

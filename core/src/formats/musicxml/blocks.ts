@@ -2,7 +2,7 @@
  * The song in the order of play, with what comes again written once: a section's passes as one repeat, with endings where its passes
  * part after a common beginning, and written out where they have none.
  */
-import { candidateVoicings, MAX_FRET, type Tuning } from '../../guitar';
+import { MAX_FRET, writtenVoicings, type Tuning } from '../../guitar';
 import {
   barStartsTicks,
   playedPart,
@@ -58,7 +58,7 @@ function moved(strums: readonly Strum[], by: number, tuning: Tuning): Strum[] {
     const frets = strum.frets.map((f) => ({ ...f, fret: f.fret + by }));
     if (frets.every(({ fret }) => fret >= 0 && fret <= MAX_FRET)) return { ...strum, frets };
     const notes = strumNotes(strum, tuning).map((note) => note + by);
-    return { ...strum, frets: candidateVoicings(notes, tuning)[0]?.frets ?? [] };
+    return { ...strum, frets: writtenVoicings(notes, tuning)[0]?.frets ?? [] };
   });
 }
 
