@@ -206,17 +206,26 @@ describe('an answer to what is asked about one place', () => {
       'a variation into the riff',
       at(1, 's2-end', 3840),
       3600,
+      AS_WRITTEN,
       '0:open 43 50 55, 1920:open 45 52 57, 3600:open 50 57 62',
+    ],
+    [
+      'a variation, named by a place beside it',
+      at(1, 's2-end', 3360),
+      3360,
+      AS_WRITTEN,
+      '0:open 43 50 55, 1920:open 45 52 57, 3360:open 50 57 62',
     ],
     [
       'the riff into a variation',
       at(1, 's1', 1920),
       4000,
+      '0:open 43 50 55, 3840:open 47 54 59, 4000:open 50 57 62',
       '0:open 43 50 55, 3840:open 49 56 61, 4000:open 50 57 62',
     ],
   ])(
-    'moves a stroke over the end of %s: it is written once, and the pass plays it',
-    (_, asked, ticks, expected) => {
+    'moves a stroke over the end of %s: all passes that play it play that, and no others',
+    (_, asked, ticks, others, own) => {
       const varied = keepVariation(SONG, 'v', 1, {
         id: 'end',
         name: 'End',
@@ -229,7 +238,7 @@ describe('an answer to what is asked about one place', () => {
       const [riff] = changed.riffs;
       const ids = [...riff.strums, ...riff.variations[0].strums].map((s) => s.id);
       expect(new Set(ids).size).toBe(ids.length);
-      expect(passes(changed)[1]).toBe(expected);
+      expect(passes(changed)).toEqual([others, own, others]);
     },
   );
 

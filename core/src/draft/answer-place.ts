@@ -201,8 +201,8 @@ export function leaveDoubtful(document: SongDocument, place: AskedPlace): SongDo
 }
 
 /**
- * What was heard is written into the riff, or into the variation that the pass plays there: all passes that play it play that. What
- * stood at the place goes from where it was written, also where the stroke falls over the end of a variation.
+ * What was heard is written where the strum stands, in the riff or in the variation that the pass plays: all passes that play it play that.
+ * A stroke of the riff that falls under the variation is written there too, or this pass would not play it.
  */
 export function changeRiffTo(
   document: SongDocument,
@@ -216,14 +216,17 @@ export function changeRiffTo(
   const now = strumInstead(found, instead, document.tuning, strum?.id ?? newId());
   if (!canWrite(riff, instead, now)) return document;
   const variation = variationOf(riff, section, place.pass);
-  const isVaried =
+  const isUnder =
     variation !== null && instead.ticks >= variation.fromTicks && instead.ticks < variation.toTicks;
+  const isVaried = strum ? (variation?.strums ?? []).some((s) => s.id === strum.id) : isUnder;
+  const copy = now && isUnder ? { ...now, id: newId() } : null;
   const changed = changeRiff(document, riff.id, (r) => ({
     ...r,
-    strums: exchanged(r.strums, strum, isVaried ? null : now),
-    variations: r.variations.map((v) =>
-      v.id === variation?.id ? { ...v, strums: exchanged(v.strums, strum, isVaried ? now : null) } : v,
-    ),
+    strums: isVaried ? r.strums : exchanged(r.strums, strum, now),
+    variations: r.variations.map((v) => {
+      if (v.id !== variation?.id) return v;
+      return { ...v, strums: isVaried ? exchanged(v.strums, strum, now) : exchanged(v.strums, null, copy) };
+    }),
   }));
   return settlePlaces(changed, [place], ({ ticks }) => [ticks, instead.ticks], 'kept');
 }
