@@ -39,6 +39,9 @@ const MIGRATIONS = [
   { name: '0015-part-powers', up: partPowers.up, down: partPowers.down },
 ];
 
+/** Another server has made it: duplicate_database, or unique_violation when both did at once (PostgreSQL 15, appendix A). */
+const MADE_MEANWHILE = ['42P04', '23505'];
+
 async function createIfMissing(url: string): Promise<void> {
   const name = decodeURIComponent(new URL(url).pathname.slice(1));
   const admin = new URL(url);
@@ -51,8 +54,13 @@ async function createIfMissing(url: string): Promise<void> {
     if ((error as { code?: string }).code !== UNDEFINED_DATABASE) throw error;
     const maker = new Client({ connectionString: admin.href });
     await maker.connect();
-    await maker.query(`CREATE DATABASE ${maker.escapeIdentifier(name)}`);
-    await maker.end();
+    try {
+      await maker.query(`CREATE DATABASE ${maker.escapeIdentifier(name)}`);
+    } catch (error) {
+      if (!MADE_MEANWHILE.includes((error as { code?: string }).code ?? '')) throw error;
+    } finally {
+      await maker.end();
+    }
   } finally {
     await client.end();
   }
@@ -75,11 +83,15 @@ async function waitFor(connect: () => Promise<void>): Promise<void> {
   }
 }
 
-/** Creates the database when missing, migrates, and answers the connection pool. */
-export async function openDatabase(url: string): Promise<Sequelize> {
-  await waitFor(() => createIfMissing(url));
-  const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 20 } });
-  defineModels(sequelize);
+/** What one server holds while it makes the tables; the number is ours alone, the database is too. */
+const MIGRATING_LOCK = 1;
+
+/**
+ * Brings the tables to the newest, all of it or nothing, and one server at a time: one that was killed over this may live on for a
+ * moment beside the next. One connection, so that all that a migration asks stands in the one transaction.
+ */
+async function migrate(url: string): Promise<void> {
+  const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 1 } });
   const umzug = new Umzug({
     migrations: MIGRATIONS.map(({ name, up, down }) => ({
       name,
@@ -89,6 +101,22 @@ export async function openDatabase(url: string): Promise<Sequelize> {
     storage: new SequelizeStorage({ sequelize, tableName: 'migrations' }),
     logger: undefined,
   });
-  await umzug.up();
+  try {
+    await sequelize.query('BEGIN');
+    await sequelize.query(`SELECT pg_advisory_xact_lock(${MIGRATING_LOCK})`);
+    await umzug.up();
+    await sequelize.query('COMMIT');
+  } finally {
+    // What is not committed is undone with the connection.
+    await sequelize.close();
+  }
+}
+
+/** Creates the database when missing, migrates, and answers the connection pool. */
+export async function openDatabase(url: string): Promise<Sequelize> {
+  await waitFor(() => createIfMissing(url));
+  await migrate(url);
+  const sequelize = new Sequelize(url, { dialect: 'postgres', logging: false, pool: { max: 20 } });
+  defineModels(sequelize);
   return sequelize;
 }
