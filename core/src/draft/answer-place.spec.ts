@@ -265,5 +265,7 @@ describe('frets near to the hand', () => {
       { string: 4, fret: 10 },
     ]);
     expect(fretsNear([10], hand, SONG.tuning)).toEqual([]);
+    // C6, which the neck has at the twentieth fret of the highest string alone.
+    expect(fretsNear([84], hand, SONG.tuning)).toEqual([{ string: 1, fret: 20 }]);
   });
 });

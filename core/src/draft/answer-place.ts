@@ -2,7 +2,7 @@
  * What the ear decides about places of passes, written into the song: what is written stands, what was heard takes its place in the
  * riff or as a variation of this pass, or it stays in doubt. The places count as settled afterwards.
  */
-import { candidateVoicings, type StringFret, type Tuning } from '../guitar';
+import { writtenVoicings, type StringFret, type Tuning } from '../guitar';
 import {
   barOf,
   barStartsTicks,
@@ -66,7 +66,7 @@ export function fretsNear(
 ): readonly StringFret[] {
   const pressed = hand.map((f) => f.fret).filter((fret) => fret > 0);
   const lowest = Math.max(...hand.map((f) => f.string));
-  const [best] = candidateVoicings(midi, tuning)
+  const [best] = writtenVoicings(midi, tuning)
     .map(({ frets, effort, position }) => {
       const along = position === null || pressed.length === 0 ? 0 : Math.abs(position - Math.min(...pressed));
       const across = hand.length === 0 ? 0 : Math.abs(Math.max(...frets.map((f) => f.string)) - lowest);

@@ -91,6 +91,8 @@ describe('a song that was heard again', () => {
         { string: 4, fret: 5 },
       ],
     });
+    const [high] = again(AS_WRITTEN, withAt(3, { midi: [84] }));
+    expect(take(high)[3].frets).toEqual([{ string: 1, fret: 20 }]);
     const [mute] = again(AS_WRITTEN, withAt(0, { palmMuted: true }));
     expect(take(mute)[0]).toMatchObject({ palmMute: true, frets: fifth(3) });
     const ids = (suggestion: Suggestion): string =>

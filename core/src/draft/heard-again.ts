@@ -2,7 +2,7 @@
  * A riff that was heard once more, with other ears or another focus: where the recording contradicts the tab now and did not
  * before, each a suggestion to take or to leave. What was checked by ear is never suggested otherwise.
  */
-import { candidateVoicings, type Tuning } from '../guitar';
+import { writtenVoicings, type Tuning } from '../guitar';
 import type { AnalysedStrum } from '../analysis';
 import {
   addStrums,
@@ -154,6 +154,6 @@ export function asHeard(
   tuning: Tuning,
 ): Partial<Strum> {
   if (kind === 'mute') return { palmMute: palmMuted };
-  const frets = dead ? undefined : candidateVoicings(midi, tuning)[0]?.frets;
+  const frets = dead ? undefined : writtenVoicings(midi, tuning)[0]?.frets;
   return { ...(frets && { frets }), dead, rest: false, palmMute: palmMuted && !dead };
 }

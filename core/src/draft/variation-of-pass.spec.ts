@@ -65,6 +65,8 @@ describe('a variation', () => {
     expect(varied[3]).toMatchObject({ palmMute: true, trust: 'heard' });
     expect(varied[3].frets).not.toEqual(RIFF.strums[3].frets);
     expect(varied[1].palmMute).toBe(true);
+    const high = kept(withAt(3, { midi: [84] }));
+    expect(played(high.riffs[0], high.sections[0], 3).strums[3].frets).toEqual([{ string: 1, fret: 20 }]);
   });
 
   it('that another pass has already is used again', () => {

@@ -1,5 +1,5 @@
 /** What was heard in a pass, kept as a variation of its riff. */
-import { candidateVoicings, type Tuning } from '../guitar';
+import { writtenVoicings, type Tuning } from '../guitar';
 import { barStartsTicks, riffTicks, strumNotes, type Riff, type Strum, type Variation } from '../riff';
 import { identifyChord } from '../theory';
 import type { MidiNote, Ticks } from '../units';
@@ -33,7 +33,7 @@ export function variationOfPass(
   const inside = (ticks: Ticks): boolean => ticks >= fromTicks && ticks < toTicks;
 
   const fretsOf = (midi: readonly MidiNote[]): Strum['frets'] =>
-    candidateVoicings(midi, tuning)[0]?.frets ?? [];
+    writtenVoicings(midi, tuning)[0]?.frets ?? [];
   const kept = riff.strums
     .filter((s) => inside(s.startTicks) && !dropped.has(s.id) && s.startTicks < earlyEnd)
     .map((strum): Strum => {

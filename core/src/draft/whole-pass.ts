@@ -2,7 +2,7 @@
  * A pass that is the riff moved as a whole: the same shapes some frets up or down, or everything pushed early or dragged late. Told
  * strum by strum it would be nothing but strokes missed and strokes too many.
  */
-import { candidateVoicings, MAX_FRET, type StringFret, type Tuning } from '../guitar';
+import { writtenVoicings, MAX_FRET, type StringFret, type Tuning } from '../guitar';
 import { isStruck, riffTicks, SIXTEENTH, strumNotes, type Riff, type Strum, type Variation } from '../riff';
 import type { Ticks } from '../units';
 import { comparePass } from './compare';
@@ -68,7 +68,7 @@ function movedFrets(strum: Strum, semitones: number, tuning: Tuning): readonly S
   const frets = strum.frets.map((f) => ({ ...f, fret: f.fret + semitones }));
   if (frets.every(({ fret }) => fret >= 0 && fret <= MAX_FRET)) return frets;
   return (
-    candidateVoicings(
+    writtenVoicings(
       strumNotes(strum, tuning).map((n) => n + semitones),
       tuning,
     )[0]?.frets ?? []

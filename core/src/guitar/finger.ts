@@ -16,7 +16,7 @@ export function candidateVoicings(notes: readonly MidiNote[], tuning: Tuning): V
   return applyHabits(findVoicings(notes, tuning), tuning).slice(0, PATH_WIDTH);
 }
 
-/** The same for what somebody has written: over the whole neck where there is nothing near the nut. */
+/** The same for what is written, or comes to be: over the whole neck where there is nothing near the nut. */
 export function writtenVoicings(notes: readonly MidiNote[], tuning: Tuning): Voicing[] {
   const near = candidateVoicings(notes, tuning);
   if (near.length > 0) return near;

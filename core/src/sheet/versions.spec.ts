@@ -115,13 +115,14 @@ describe('a version of the tab', () => {
         [5, 2],
         [4, 4],
       ]),
+      strum('high', 2400, [[1, 20]]),
     ];
     const two = { ...SONG, guitar2: STANDARD_TUNING, riffs: [{ ...riff, guitar2 }] };
     const made = makeVersion(two, 'one-guitar');
     expect(made.document.guitar2).toBeNull();
     // The octave is struck along, the lone strum taken over; what lies too far is left out.
-    expect([made.taken, made.gone]).toEqual([2, 1]);
-    expect(sounds(made.document)).toEqual(['43 50 55', '40 47 muted', '50 55', 'dead', '47 54']);
+    expect([made.taken, made.gone]).toEqual([3, 1]);
+    expect(sounds(made.document)).toEqual(['43 50 55', '40 47 muted', '50 55', 'dead', '47 54', '84']);
   });
 
   it('never writes a note that the song does not have', () => {

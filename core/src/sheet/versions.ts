@@ -2,7 +2,7 @@
  * The tab as another player needs it, worked out from the full one: fewer strings, no mutes, standard tuning, one guitar for two. Each
  * says what changed; the song itself stays as it is.
  */
-import { candidateVoicings, STANDARD_TUNING, type StringFret, type Tuning } from '../guitar';
+import { writtenVoicings, STANDARD_TUNING, type StringFret, type Tuning } from '../guitar';
 import { allLostNotes, retune, strumNotes, type Riff, type SongDocument, type Strum } from '../riff';
 import { identifyChord, pitchClassOf } from '../theory';
 import type { MidiNote } from '../units';
@@ -121,7 +121,7 @@ function mergeGuitars(
   const own = new Map(strums.map((s) => [s.startTicks, s]));
   const notesOf = (s: Strum, of: Tuning): MidiNote[] => (s.dead ? [] : strumNotes(s, of));
   const voiced = (strum: Strum, midi: readonly MidiNote[]): Strum | null => {
-    const frets = candidateVoicings(midi, tuning)[0]?.frets;
+    const frets = writtenVoicings(midi, tuning)[0]?.frets;
     return frets ? { ...strum, frets, writtenAs: null } : null;
   };
   const both = strums.map((strum) => {
@@ -196,7 +196,7 @@ const openIn = (frets: readonly StringFret[]): number => frets.filter((f) => f.f
 function onOpenStrings(strums: readonly Strum[], tuning: Tuning): Strum[] {
   return strums.map((strum) => {
     if (strum.dead || strum.rest || strum.frets.length === 0 || strum.marks.join !== null) return strum;
-    const most = candidateVoicings(strumNotes(strum, tuning), tuning).reduce<readonly StringFret[]>(
+    const most = writtenVoicings(strumNotes(strum, tuning), tuning).reduce<readonly StringFret[]>(
       (best, { frets }) => (openIn(frets) > openIn(best) ? frets : best),
       strum.frets,
     );
