@@ -1,6 +1,15 @@
 /** Why an edit can't be made: a code with what a sentence about it needs. The interface has the sentences. */
 export type Refusal =
-  | { readonly kind: 'too-few-bars' | 'no-bars-here' | 'no-gap-here' | 'no-beats' | 'too-few-beats-before' }
+  | {
+      readonly kind:
+        | 'too-few-bars'
+        | 'too-many-bars-to-double'
+        | 'too-late-to-double'
+        | 'no-bars-here'
+        | 'no-gap-here'
+        | 'no-beats'
+        | 'too-few-beats-before';
+    }
   | { readonly kind: 'no-bars-on-side'; readonly side: 'before' | 'behind' }
   | { readonly kind: 'no-section' | 'no-next-section' | 'too-many-passes' | 'not-two-riffs' }
   /** Two bars of it can't become one. */

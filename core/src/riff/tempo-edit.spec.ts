@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { SongDocument } from './document';
 import { RANGES } from './limits';
-import { doubleTempo, halveTempo, whyNotHalve } from './tempo-edit';
+import { doubleTempo, halveTempo, whyNotDoubleTempo, whyNotHalve } from './tempo-edit';
 import { SONG, timesOf } from './test-grid-song';
 
 function expectSameTimes(a: SongDocument, b: SongDocument): void {
@@ -37,6 +37,8 @@ describe('tempo', () => {
     const beatsS = [...SONG.grid.beatsS.slice(0, -1), last - 0.1];
     const late: SongDocument = { ...SONG, grid: { ...SONG.grid, beatsS } };
     expect(doubleTempo(late)).toBe(late);
+    expect(whyNotDoubleTempo(late)).toEqual({ kind: 'too-late-to-double' });
+    expect(whyNotDoubleTempo(SONG)).toBeNull();
   });
 
   it('can be halved where the recording ends within a bar', () => {

@@ -1,4 +1,4 @@
-/** Double and half the tempo: what is written keeps its place in the sound, tick by tick. `whyNotHalve` says why it can't be done. */
+/** Double and half the tempo: what is written keeps its place in the sound, tick by tick. `whyNotDoubleTempo` and `whyNotHalve` say why it can't be done. */
 import type { Bar, Riff, SongDocument, Strum } from './document';
 import { COUNT_LIMITS, isWithin, RANGES } from './limits';
 import type { Refusal } from './refusal';
@@ -41,24 +41,33 @@ function scaleRiff(riff: Riff, factor: 2 | 0.5, bars: Riff['bars']): Riff {
   };
 }
 
-/** Twice as many beats and bars: what was heard as one bar are two. */
-export function doubleTempo(document: SongDocument): SongDocument {
-  const { beatsS, bars } = document.grid;
-  const isTooLong =
-    2 * beatsS.length > COUNT_LIMITS.beats ||
-    2 * bars.length > COUNT_LIMITS.bars ||
-    document.riffs.some((r) => 2 * r.bars.length > COUNT_LIMITS.barsOfRiff);
-  if (beatsS.length < 2 || isTooLong) return document;
-  const doubled = beatsS.flatMap((t, i) => {
+/** The beats and what lies half-way from one to the next; as long as the one before behind the last. */
+function halvedBeats(beatsS: readonly number[]): number[] {
+  return beatsS.flatMap((t, i) => {
     const next = beatsS[i + 1] ?? 2 * t - beatsS[i - 1];
     return [t, (t + next) / 2];
   });
+}
+
+/** Why {@link doubleTempo} can't be done; null when it can. */
+export function whyNotDoubleTempo({ grid: { beatsS, bars }, riffs }: SongDocument): Refusal | null {
+  if (beatsS.length < 2) return { kind: 'no-beats' };
+  const { beats, bars: mostBars, barsOfRiff } = COUNT_LIMITS;
+  if (2 * beatsS.length > beats || 2 * bars.length > mostBars) return { kind: 'too-many-bars-to-double' };
+  const long = riffs.find((r) => 2 * r.bars.length > barsOfRiff);
+  if (long) return { kind: 'too-long-to-double', letter: long.letter };
   // The half of the last beat may lie behind the latest time that a document takes.
-  if (!isWithin(doubled[doubled.length - 1], RANGES.timeS)) return document;
+  return isWithin(halvedBeats(beatsS.slice(-2))[3], RANGES.timeS) ? null : { kind: 'too-late-to-double' };
+}
+
+/** Twice as many beats and bars: what was heard as one bar are two. */
+export function doubleTempo(document: SongDocument): SongDocument {
+  if (whyNotDoubleTempo(document) !== null) return document;
+  const { beatsS, bars } = document.grid;
   return {
     ...document,
     grid: {
-      beatsS: doubled,
+      beatsS: halvedBeats(beatsS),
       bars: bars.flatMap(({ beat, beats, unit }): Bar[] => [
         { beat: 2 * beat, beats, unit },
         { beat: 2 * beat + beats, beats, unit },

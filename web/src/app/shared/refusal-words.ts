@@ -5,6 +5,10 @@ export function refusalWords(refusal: Refusal): string {
   switch (refusal.kind) {
     case 'too-few-bars':
       return 'There are too few bars to halve.';
+    case 'too-many-bars-to-double':
+      return 'There would be more bars than a song can have.';
+    case 'too-late-to-double':
+      return 'The last beat is too near to the hour at which a song ends: its half would lie behind it.';
     case 'odd-bars':
       return `Riff ${refusal.letter} has an odd number of bars: two of them can't become one.`;
     case 'starts-inside-bar':
@@ -48,7 +52,7 @@ export function refusalWords(refusal: Refusal): string {
     case 'bars-between':
       return `There ${refusal.bars === 1 ? 'is a bar' : `are ${refusal.bars} bars`} between them.`;
     case 'too-long-to-double':
-      return `Riff ${refusal.letter} is too long to be written twice.`;
+      return `Riff ${refusal.letter} is too long to have twice as many bars.`;
     case 'odd-passes':
       return `“${refusal.section}” plays it ${refusal.passes} times: an odd pass would be left over.`;
     case 'not-two-riffs':

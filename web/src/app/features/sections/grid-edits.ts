@@ -21,6 +21,7 @@ import {
   useReading,
   whyNotFill,
   whyNotFree,
+  whyNotDoubleTempo,
   whyNotHalve,
   whyNotPickUp,
   type BarRange,
@@ -116,6 +117,7 @@ export class GridEdits {
   });
   readonly isFree = computed(() => this.hasBeats() && this.gapHere() !== null);
 
+  private readonly refusedDouble = computed(() => this.ask((d) => whyNotDoubleTempo(d)));
   private readonly refusedHalve = computed(() => this.ask((d) => whyNotHalve(d)));
   private readonly refusedFree = computed(() =>
     this.ask((d) => (this.isFree() ? null : whyNotFree(d, this.barHere() ?? -1, 1))),
@@ -124,6 +126,7 @@ export class GridEdits {
   readonly whyNoBar = computed(
     () => this.whyNoBeats() ?? (this.barHere() === null ? refusalWords({ kind: 'no-bars-here' }) : null),
   );
+  readonly whyNotDouble = computed(() => this.whyWords(this.refusedDouble()));
   readonly whyNotHalve = computed(() => this.whyWords(this.refusedHalve()));
   readonly whyNotFree = computed(() => this.whyWords(this.refusedFree()));
 
@@ -157,7 +160,7 @@ export class GridEdits {
   });
 
   double(): void {
-    if (this.mayChangeBeats()) this.song.change(doubleTempo);
+    if (this.said.mayDo(this.refusedDouble())) this.song.change(doubleTempo);
   }
 
   halve(): void {
