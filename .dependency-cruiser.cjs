@@ -55,7 +55,7 @@ const HEARING = {
   onsets: [],
   strokes: ['net', 'onsets'],
   chords: ['net'],
-  meter: ['onsets'],
+  meter: ['net', 'onsets'],
   form: ['net', 'onsets'],
 };
 for (const [f, ok] of Object.entries(HEARING)) {

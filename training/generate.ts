@@ -6,6 +6,7 @@ import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { chordExamples } from './chord-examples';
 import { generateSong } from './material/song';
+import { kindOfSong } from './songs';
 import { strokeExamples } from './stroke-examples';
 
 const SONGS = join(import.meta.dirname, '../.cache/training/songs');
@@ -18,6 +19,8 @@ for (let seed = from; seed < to; seed++) {
   const { truth, channels, samples } = generateSong(seed);
   writeFileSync(`${stem}.pcm`, samples);
   writeFileSync(`${stem}.json`, JSON.stringify({ channels, truth }));
+  // The meter alone is learned from those that are counted.
+  if (kindOfSong(seed).startsWith('counted')) continue;
   // While the cores are at it: the training reads them from there.
   strokeExamples(seed);
   chordExamples(seed);

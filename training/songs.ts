@@ -2,7 +2,7 @@
 import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ANALYSIS_SAMPLE_RATE, type StereoSignal } from '@wild-needle/core/mir';
-import { ROUGH_SONGS_FROM, type Truth } from './material/song';
+import { COUNTED_SONGS_FROM, ROUGH_SONGS_FROM, type Truth } from './material/song';
 import { playedFast, tapeSpeed, truthPlayedFast } from './material/tape-speed';
 
 const SONGS = join(import.meta.dirname, '../.cache/training/songs');
@@ -10,13 +10,16 @@ const SONGS = join(import.meta.dirname, '../.cache/training/songs');
 /** Plain songs below are kept for validation, and rough ones from one seed up to another. */
 const FIRST_TRAINING_SEED = 1000;
 const ROUGH_VALIDATION = [4000, 4040];
+const COUNTED_VALIDATION_UNTIL = 5060;
 
 /** What a seed makes, see `material/song.ts`, and whether it is learned from. */
-export type SongKind = 'plain' | 'rough' | 'plain validation' | 'rough validation';
+export type SongKind =
+  'plain' | 'rough' | 'counted' | 'plain validation' | 'rough validation' | 'counted validation';
 
 export function kindOfSong(seed: number): SongKind {
   if (seed < FIRST_TRAINING_SEED) return 'plain validation';
   if (seed < ROUGH_SONGS_FROM) return 'plain';
+  if (seed >= COUNTED_SONGS_FROM) return seed < COUNTED_VALIDATION_UNTIL ? 'counted validation' : 'counted';
   return seed >= ROUGH_VALIDATION[0] && seed < ROUGH_VALIDATION[1] ? 'rough validation' : 'rough';
 }
 

@@ -3,6 +3,7 @@ import { applyBiquad, lowPass } from '@wild-needle/core/dsp';
 import { dbToRatio } from '@wild-needle/core/units';
 import type { Chance } from './chance';
 import type { Composition } from './composition';
+import { drawCountedBeat, drawFeel, drawPartFeel, everySixteenth, type Beat } from './counting';
 import { SAMPLE_RATE } from './rates';
 import { FONTS, soundBank, type BankSpec, type SoundBank } from './sound-bank';
 
@@ -41,11 +42,6 @@ const CRASH = 49;
 const TOMS = [50, 47, 45, 43];
 /** Closed and open hi-hat, ride, crash, floor tom. */
 const TIME_KEEPERS = [42, 42, 46, 51, 49, 43];
-
-interface Beat {
-  readonly kicks: readonly number[];
-  readonly snares: readonly number[];
-}
 
 /** Sixteenths of a bar that kick and snare fall on. */
 function drawBeat(chance: Chance, sixteenths: number): Beat {
@@ -100,6 +96,7 @@ export function renderDrums(
   seconds: number,
   chance: Chance,
   character: KitCharacter | null = null,
+  isCounted = false,
 ): Stereo {
   const kit = soundBank({
     font: chance.pick(FONTS),
@@ -131,21 +128,24 @@ export function renderDrums(
     }
   };
   const crashEach = chance.yes(0.8);
-  let beat = drawBeat(chance, 16);
+  const feel = isCounted ? drawFeel(chance, song.bpm) : null;
+  let beat: Beat = drawBeat(chance, 16);
   let keeper = 42;
   let step = 2;
   let playing = true;
   for (const bar of song.bars) {
     const sixteenths = Math.round(bar.quarters * 4);
     if (bar.startsSection) {
-      beat = drawBeat(chance, sixteenths);
+      beat = feel
+        ? drawCountedBeat(chance, song.meter, drawPartFeel(chance, feel), song.grid === 3)
+        : drawBeat(chance, sixteenths);
       keeper = chance.pick(TIME_KEEPERS);
       step = chance.weighted([
         [2, 6],
         [4, 4],
         [1, 1],
       ]);
-      playing = chance.yes(0.92);
+      playing = chance.yes(isCounted && bar.atQuarter === 0 ? 0.6 : 0.92);
       if (crashEach && playing) hit(bar.atQuarter, CRASH, 1);
     }
     if (!playing) continue;
@@ -157,7 +157,8 @@ export function renderDrums(
         if (chance.yes(character.ghosts)) hit(bar.atQuarter + i / 4, SNARE, chance.uniform(0.05, 0.25));
       }
     }
-    for (let i = 0; i < fillFrom; i += step) hit(bar.atQuarter + i / 4, keeper, i % 4 === 0 ? 0.8 : 0.6);
+    const keeps = beat.keeps ?? everySixteenth(step, sixteenths);
+    for (const i of keeps) if (i < fillFrom) hit(bar.atQuarter + i / 4, keeper, i % 4 === 0 ? 0.8 : 0.6);
     for (let i = fillFrom; i < sixteenths; i++) {
       if (chance.yes(0.8)) hit(bar.atQuarter + i / 4, chance.pick([SNARE, ...TOMS]), 0.9);
     }

@@ -4,6 +4,7 @@
  * rare ones are learned too; each song keeps to a few, as songs do.
  */
 import type { Chance } from './chance';
+import { drawFeltTempo, strikingAt } from './counting';
 
 export interface ComposedStrum {
   /** Place in the song in quarter notes, and until when it sounds. */
@@ -37,7 +38,7 @@ export interface ComposedSection {
 export interface Composition {
   readonly bpm: number;
   readonly meter: { readonly beats: number; readonly unit: number };
-  /** Places per quarter that the riffs use: 2 eighths, 3 triplets, 4 sixteenths. */
+  /** Places per quarter that the riffs use: 1 quarters alone, 2 eighths, 3 triplets, 4 sixteenths. */
   readonly grid: number;
   readonly bars: readonly ComposedBar[];
   readonly sections: readonly ComposedSection[];
@@ -89,6 +90,8 @@ const SCALES = [
   [0, 1, 3, 5, 6, 7, 8, 10],
 ];
 const LOWEST_STRINGS = [33, 35, 35, 36, 36, 37, 38, 38, 38, 39, 40, 40, 40, 40];
+/** Of the changes of chord on beats, where a song is counted as people count. */
+const OFF_BEAT_CHANGES = 0.4;
 const METERS: readonly (readonly [Composition['meter'], number])[] = [
   [{ beats: 4, unit: 4 }, 74],
   [{ beats: 3, unit: 4 }, 9],
@@ -149,26 +152,32 @@ interface Rhythm {
   readonly shortShare: number;
   /** Of single notes that follow another one. */
   readonly legatoShare: number;
+  /** How much likelier than `density` a place is struck, by quarters from the start of the riff. */
+  readonly striking: (quarter: number) => number;
+  /** Chords change seldom between the places that are struck most. */
+  readonly changesOnBeats: boolean;
 }
 
 function composeRiff(
   chance: Chance,
   quarters: number,
-  { grid, density, muteShare, deadShare, shortShare, legatoShare }: Rhythm,
+  rhythm: Rhythm,
   chords: readonly ChordChoice[],
 ): RiffStrum[] {
+  const { grid, density, muteShare, deadShare, shortShare, legatoShare, striking } = rhythm;
   const places = Math.round(quarters * grid);
+  const strikingOf = (place: number): number => striking(place / grid);
   const starts: number[] = [];
   for (let p = 0; p < places; p++) {
-    const onQuarter = p % grid === 0;
-    if (p === 0 || chance.yes(Math.min(0.97, density * (onQuarter ? 1.35 : 0.85)))) starts.push(p);
+    if (p === 0 || chance.yes(Math.min(0.97, density * strikingOf(p)))) starts.push(p);
   }
   const stay = chance.uniform(0.2, 0.8);
   const pedal = chords[0];
   let chord = chance.pick(chords);
   let before: ChordChoice | null = null;
   return starts.map((place, i) => {
-    if (!chance.yes(stay)) chord = chance.pick(chords);
+    const stays = rhythm.changesOnBeats && strikingOf(place) < 1 ? 1 - (1 - stay) * OFF_BEAT_CHANGES : stay;
+    if (!chance.yes(stays)) chord = chance.pick(chords);
     const next = starts[i + 1] ?? places;
     const dead = i > 0 && chance.yes(deadShare);
     const palmMute = !dead && next - place <= grid && chance.yes(muteShare);
@@ -182,10 +191,13 @@ function composeRiff(
   });
 }
 
-/** About `seconds` long. */
-export function compose(chance: Chance, seconds: number): Composition {
+/** Quarters before the first bar that a song which does not begin on the one begins with. */
+const PICK_UPS = [0.5, 1, 1, 1.5, 2];
+
+/** About `seconds` long; `isCounted` as people count, see `counting.ts`. */
+export function compose(chance: Chance, seconds: number, isCounted = false): Composition {
   const meter = chance.weighted(METERS);
-  const bpm = chance.uniform(68, 205);
+  const bpm = isCounted ? drawFeltTempo(chance, meter) : chance.uniform(68, 205);
   const barQuarters = (meter.beats * 4) / meter.unit;
   const lowest = chance.pick(LOWEST_STRINGS);
   const tonic =
@@ -206,6 +218,7 @@ export function compose(chance: Chance, seconds: number): Composition {
           [2, 6],
           [4, bpm < 150 ? 5 : 1],
           [3, 1.5],
+          [1, isCounted ? 2 : 0],
         ]);
   const rhythm: Rhythm = {
     grid,
@@ -214,6 +227,10 @@ export function compose(chance: Chance, seconds: number): Composition {
     deadShare: chance.yes(0.45) ? chance.uniform(0.05, 0.3) : 0,
     shortShare: chance.yes(0.25) ? chance.uniform(0.1, 0.6) : 0,
     legatoShare: chance.yes(0.3) ? chance.uniform(0.2, 0.6) : 0,
+    striking: isCounted
+      ? (quarter) => strikingAt(meter, quarter)
+      : (quarter) => (quarter % 1 === 0 ? 1.35 : 0.85),
+    changesOnBeats: isCounted,
   };
   const makers = vocabulary(chance, lowest, scale);
   const riffs = Array.from({ length: chance.whole(1, 3) }, () => {
@@ -264,5 +281,6 @@ export function compose(chance: Chance, seconds: number): Composition {
     bars[bars.length - 1] = { ...bars[bars.length - 1], endsSection: true };
     sections.push({ startQuarter, endQuarter: at, riff: index, transpose });
   }
-  return { bpm, meter, grid, bars, sections, strums, scale };
+  const pickUp = isCounted && chance.yes(0.2) ? barQuarters - chance.pick(PICK_UPS) : 0;
+  return { bpm, meter, grid, bars, sections, strums: strums.filter((s) => s.atQuarter >= pickUp), scale };
 }

@@ -45,6 +45,11 @@ export interface GeneratedSong {
 const SONG_S = 22;
 /** Songs of seeds from here on are rougher: nearer to records in all that `effects.ts` names. */
 export const ROUGH_SONGS_FROM = 3000;
+/** And from here on as people count, for the meter; rough ones among them. */
+export const COUNTED_SONGS_FROM = 5000;
+const COUNTED_ROUGH = 0.4;
+/** Bars come round oftener. */
+const COUNTED_SONG_S = 32;
 const TAIL_S = 1.5;
 /** Sounds are switched in this time. */
 const TONE_FADE_S = 0.005;
@@ -132,8 +137,9 @@ function wowBoth([left, right]: Stereo, chance: Chance): Stereo {
 
 export function generateSong(seed: number): GeneratedSong {
   const chance = createChance(createRandom(seed));
-  const isRough = seed >= ROUGH_SONGS_FROM;
-  const song = compose(chance, SONG_S);
+  const isCounted = seed >= COUNTED_SONGS_FROM;
+  const isRough = isCounted ? chance.yes(COUNTED_ROUGH) : seed >= ROUGH_SONGS_FROM;
+  const song = isCounted ? compose(chance, COUNTED_SONG_S, true) : compose(chance, SONG_S);
   const timeAt = drawClock(chance, song.bpm);
   const seconds = timeAt(song.bars[song.bars.length - 1].atQuarter + song.bars[0].quarters) + TAIL_S;
   const offsetCents = chance.yes(0.5) ? chance.uniform(-50, 50) : chance.normal(0, 6);
@@ -181,7 +187,7 @@ export function generateSong(seed: number): GeneratedSong {
   if (!isSolo) {
     const under = chance.uniform(-9, 6);
     if (chance.yes(0.92)) {
-      const drums = renderDrums(song, timeAt, seconds, chance, isRough ? drawKit(chance) : null);
+      const drums = renderDrums(song, timeAt, seconds, chance, isRough ? drawKit(chance) : null, isCounted);
       const inRoom = isRough && chance.yes(0.6);
       const heard = inRoom
         ? addRoom(drums, chance.uniform(0.05, 0.5), chance.uniform(0.2, 1), chance)

@@ -28,6 +28,23 @@ describe('a trainable layer', () => {
     wanted.forEach((w, i) => expect(Math.abs(y[i] - w)).toBeLessThan(0.1));
   });
 
+  it('is pulled to the weights for which a penalty and what the examples ask for hold each other', () => {
+    const layer = new TrainableLayer(1, 1, createRandom(5));
+    const [input, out] = [Float32Array.of(1), new Float32Array(1)];
+    const answer = (value: number): number => {
+      layer.forward(Float32Array.of(value), 1, out, false);
+      return out[0];
+    };
+    for (let round = 0; round < 2000; round++) {
+      layer.backward(input, 1, Float32Array.of(answer(1) - 3), null);
+      layer.penalise(0.5);
+      layer.step(0.01, 0);
+    }
+    // The bias costs nothing and takes it all.
+    expect(answer(1)).toBeCloseTo(3, 2);
+    expect(answer(1) - answer(0)).toBeCloseTo(0, 2);
+  });
+
   it('says how its answer changes with its input', () => {
     const layer = new TrainableLayer(5, 3, createRandom(6));
     const input = Float32Array.from({ length: 10 }, (_, i) => Math.sin(i));

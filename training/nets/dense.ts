@@ -23,6 +23,11 @@ class Parameters {
     this.variance = new Float32Array(values.length);
   }
 
+  /** Adds the gradient of `strength` / 2 times the sum of squares. */
+  penalise(strength: number): void {
+    for (let i = 0; i < this.values.length; i++) this.gradient[i] += strength * this.values[i];
+  }
+
   step(rate: number, decay: number, round: number): void {
     const { values, gradient, mean, variance } = this;
     const correct1 = 1 - BETA1 ** round;
@@ -94,6 +99,14 @@ export class TrainableLayer {
     teaching.forEach((row, r) => {
       inputGradient.set(dx.subarray(r * inputs, (r + 1) * inputs), row * inputs);
     });
+  }
+
+  /**
+   * Large weights cost (L2, biases excepted). Unlike the decay of {@link step} it weighs against what the examples gain, which is what
+   * keeps a network of few songs and strong answers from learning them by heart.
+   */
+  penalise(strength: number): void {
+    this.weights.penalise(strength);
   }
 
   step(rate: number, decay: number): void {

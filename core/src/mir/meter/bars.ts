@@ -2,19 +2,19 @@
  * Bar lines over the whole recording, from the reading of tempo and meter that was chosen: bars of another length where
  * the downbeats clearly move, no bars in free time, and after it the downbeat found anew.
  */
+import { maxIndex } from 'd3-array';
 import { findFreeTime } from './free-time';
 import { longestStretch, soundingStretches, type TimeSpan } from './stretches';
 import {
   groupedPerTempoBeat,
   middleTempo,
-  downbeatEvidence,
-  downbeatPhase,
+  downbeatReadings,
   readPulse,
   type Grouping,
   type MeterHypothesis,
   type MeterStrum,
-  type MeterWeights,
 } from './meter';
+import { downbeatEvidence, scoreMeters, type MeterWeights } from './score-meters';
 import type { OnsetStrength } from '../onsets/onset-strength';
 import type { BeatGrid } from '../types';
 
@@ -117,6 +117,9 @@ function meteredSpans(
   });
 }
 
+const likeliestPhase = (readings: readonly MeterHypothesis[], weights: MeterWeights): number =>
+  readings[maxIndex(scoreMeters(readings, weights))].phase;
+
 /**
  * Beats and bars of a reading over the whole recording. `strength` and `strums` are what the reading was ranked by, `weights` say how
  * much each speaks for a downbeat.
@@ -150,7 +153,7 @@ export function placeBars(
     const inside = strums.filter(({ timeS }) => timeS >= startS && timeS < endS);
     const firstPhase = isRead
       ? (((phase - from) % usual) + usual) % usual
-      : downbeatPhase(span, inside, strength, grouping, weights);
+      : likeliestPhase(downbeatReadings(span, inside, strength, grouping), weights);
     const evidence = againstReading(heard, usual, (from + firstPhase) % usual).subarray(from, to);
     const downbeats = bestDownbeats(evidence, grouping, firstPhase).map((n) => from + n);
     for (

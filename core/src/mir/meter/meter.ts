@@ -1,8 +1,7 @@
 /**
  * How the pulse is grouped into beats and bars. Every pulse, meter and place of the downbeat is a hypothesis; what speaks
- * for it is measured (low end, strums, new chords and brightness on the downbeats and on the beats, how well the song
- * repeats after a bar, how usual the tempo is) and weighed by a log-linear model whose weights were fitted to
- * generated songs (`training/train-meter.ts`). The ranking keeps half, double and other readings as alternatives.
+ * for it is measured: low end, strums, new chords and brightness on the downbeats and on the beats, how well the song
+ * repeats after a bar, how usual the tempo is. `score-meters.ts` weighs it.
  */
 import { cosineSimilarity } from '../../dsp';
 import type { OnsetStrength, Region } from '../onsets/onset-strength';
@@ -50,35 +49,18 @@ export interface MeterHypothesis {
   readonly features: Float32Array;
 }
 
-export interface MeterWeights {
-  readonly weights: readonly number[];
-}
-
 const REGIONS: readonly Region[] = ['low', 'body', 'edge'];
 /** Low, body, edge, strum, new chord. */
-const STREAMS = 5;
+export const STREAMS = 5;
 const STRUM = 3;
 const CHANGE = 4;
 const ROOTS = 12;
 /** A strum belongs to the pulse this near, at most. */
 const NEAR_S = 0.045;
-const PER_STREAM = 3;
+export const PER_STREAM = 3;
 export const METER_FEATURES = STREAMS * PER_STREAM + 3 + 7 + GROUPINGS.length;
 /** Usual tempo of rock songs, and the one that is on the edge of being counted in halves. */
-const USUAL_BPM = 120;
-/**
- * Training songs have any tempo from 68 to 205 bpm alike; songs, and the pulse that listeners feel, gather around 120 (Moelants 2002,
- * "Preferred tempo reconsidered", ICMPC 7; from memory). Log-odds for an octave away, over those of the weights: of .5, 1 and 1.5 the one
- * that heard most songs right, see docs/experiments.md.
- */
-const RARER_PER_OCTAVE = 1;
-/** Log-odds per octave over this tempo, at which even fast songs are counted in halves. Chosen on the same songs as the next one. */
-const TOO_FAST = { bpm: 200, perOctave: 15 };
-/**
- * Nobody counts six eighths in two at the tempo of four quarters: over this many dotted quarters a minute bars of three or four beats
- * are meant, log-odds per octave. With both, bars of 105 of 143 songs are right instead of 100, see docs/experiments.md.
- */
-const TOO_FAST_IN_TWO = { bpm: 85, perOctave: 4 };
+export const USUAL_BPM = 120;
 const FAST_BPM = 185;
 const SLOW_BPM = 75;
 /** Songs slower or faster are counted in doubles or halves. */
@@ -270,49 +252,20 @@ function firstStruckOf({ timesS }: Pulse, strums: readonly MeterStrum[]): number
   return timesS.findIndex((t) => Math.abs(t - first) < NEAR_S);
 }
 
-/** Of a part of a song whose pulse and grouping are known: the pulse of it that its first downbeat is on, by all that readings are ranked by. */
-export function downbeatPhase(
+/** The readings of a part of a song whose pulse and grouping are known: one for each pulse that its first downbeat can be on. */
+export function downbeatReadings(
   pulse: Pulse,
   strums: readonly MeterStrum[],
   strength: OnsetStrength,
   grouping: Grouping,
-  weights: MeterWeights,
-): number {
+): MeterHypothesis[] {
   const content = readPulse(pulse, strums, strength);
   const firstStruck = firstStruckOf(pulse, strums);
   const [index, tempoBpm] = [GROUPINGS.indexOf(grouping), tempoOf(pulse, grouping)];
-  const scores = Array.from({ length: grouping.pulses * grouping.beats }, (_, phase) => {
-    const features = featuresOf(content, grouping, index, phase, tempoBpm, firstStruck);
-    return scoreMeter({ grouping, pulse, phase, tempoBpm, features }, weights);
-  });
-  return scores.indexOf(Math.max(...scores));
-}
-
-/** How much speaks for a downbeat at each pulse against any other beat, in the units of {@link scoreMeter}. */
-export function downbeatEvidence({ streams }: PulseContent, { weights }: MeterWeights): Float32Array {
-  return Float32Array.from({ length: streams.length / STREAMS }, (_, n) => {
-    let sum = 0;
-    // The first feature of each stream is the mean over downbeats less the mean over other beats.
-    for (let s = 0; s < STREAMS; s++) sum += weights[s * PER_STREAM] * streams[n * STREAMS + s];
-    return sum;
-  });
-}
-
-/** Log-odds of a tempo over those of the weights, which come from songs that have any tempo alike. */
-function usualness(tempoBpm: number, { meter }: Grouping): number {
-  const octaves = Math.log2(tempoBpm / USUAL_BPM);
-  const beyond = ({ bpm, perOctave }: typeof TOO_FAST): number =>
-    perOctave * Math.max(0, Math.log2(tempoBpm / bpm));
-  const isInTwo = meter.beats === 6 && meter.unit === 8;
-  return -RARER_PER_OCTAVE * octaves * octaves - beyond(TOO_FAST) - (isInTwo ? beyond(TOO_FAST_IN_TWO) : 0);
-}
-
-/** Log-odds between readings: what the weights make of the features, and how usual the tempo is. */
-export function scoreMeter(
-  { features, grouping, tempoBpm }: MeterHypothesis,
-  { weights }: MeterWeights,
-): number {
-  return features.reduce((sum, f, i) => sum + f * weights[i], 0) + usualness(tempoBpm, grouping);
+  return Array.from({ length: grouping.pulses * grouping.beats }, (_, phase) => ({
+    ...{ grouping, pulse, phase, tempoBpm },
+    features: featuresOf(content, grouping, index, phase, tempoBpm, firstStruck),
+  }));
 }
 
 /** Beats and bars of a reading, over the whole recording. */

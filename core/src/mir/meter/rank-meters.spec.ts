@@ -2,9 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { createRandom } from '../../units';
 import { computeOnsetStrength } from '../onsets/onset-strength';
 import { addChord, addClick, RATE } from '../test-sounds';
-import { gridOfMeter, METER_FEATURES, scoreMeter, type MeterHypothesis, type MeterStrum } from './meter';
+import { gridOfMeter, METER_FEATURES, type MeterHypothesis, type MeterStrum } from './meter';
 import meterWeights from './meter.json';
 import { rankMeters } from './rank-meters';
+import { scoreMeters } from './score-meters';
 
 describe('tempo, meter and bars', () => {
   /** Kick on the first beat of each bar, clicks on all; strums on the beats with a new chord per bar. */
@@ -69,9 +70,11 @@ describe('tempo, meter and bars', () => {
       tempoBpm,
       features: new Float32Array(METER_FEATURES),
     });
-    const odds = (a: MeterHypothesis, b: MeterHypothesis): number =>
-      scoreMeter(a, meterWeights) - scoreMeter(b, meterWeights);
-    // The same bars; all else being equal.
+    const odds = (a: MeterHypothesis, b: MeterHypothesis): number => {
+      const [one, other] = scoreMeters([a, b], meterWeights);
+      return one - other;
+    };
+    // The same bars; all that was measured being equal.
     expect(odds(reading(180, 3, 4), reading(120, 6, 8))).toBeGreaterThan(1);
     expect(odds(reading(108, 3, 4), reading(72, 6, 8))).toBeLessThan(1);
     // And beats of a quarter of a second for half as many.

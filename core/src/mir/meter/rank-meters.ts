@@ -1,13 +1,6 @@
 /** The readings of beats and bars in order, as probabilities; alternatives are those that a player would hear as others. */
-import {
-  enumerateMeters,
-  FASTEST_BPM,
-  scoreMeter,
-  SLOWEST_BPM,
-  type MeterHypothesis,
-  type MeterStrum,
-  type MeterWeights,
-} from './meter';
+import { enumerateMeters, FASTEST_BPM, SLOWEST_BPM, type MeterHypothesis, type MeterStrum } from './meter';
+import { scoreMeters, type MeterWeights } from './score-meters';
 import type { OnsetStrength } from '../onsets/onset-strength';
 import type { MeterAlternative } from '../types';
 
@@ -34,9 +27,9 @@ export function rankMeters(
   durationS: number,
   weights: MeterWeights,
 ): RankedMeters | null {
-  const readings = enumerateMeters(strength, strums, durationS)
-    .map((reading) => ({ reading, score: scoreMeter(reading, weights) }))
-    .sort((a, b) => b.score - a.score);
+  const all = enumerateMeters(strength, strums, durationS);
+  const scores = scoreMeters(all, weights);
+  const readings = all.map((reading, r) => ({ reading, score: scores[r] })).sort((a, b) => b.score - a.score);
   if (readings.length === 0) return null;
   const top = readings[0].score;
   const total = readings.reduce((sum, { score }) => sum + Math.exp(score - top), 0);

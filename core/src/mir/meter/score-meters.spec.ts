@@ -1,0 +1,67 @@
+import { describe, expect, it } from 'vitest';
+import { createRandom } from '../../units';
+import { randomLayer } from '../net/test-weights';
+import { METER_FEATURES, type MeterHypothesis } from './meter';
+import meterWeights from './meter.json';
+import { downbeatEvidence, networkScores, scoreMeters, type MeterWeights } from './score-meters';
+
+const reading = (value: number, tempoBpm = 120): MeterHypothesis => ({
+  grouping: { pulses: 2, beats: 4, meter: { beats: 4, unit: 4 } },
+  pulse: { periodS: 0.25, timesS: [] },
+  phase: 0,
+  tempoBpm,
+  features: new Float32Array(METER_FEATURES).fill(value),
+});
+/** One unit that sums its inputs times a half, and answers with `answer` times that. */
+const member = (answer: number): MeterWeights['members'][number] => {
+  const sum = { inputs: METER_FEATURES, outputs: 1, scales: [0.5], biases: [0] };
+  const ones = btoa('\u0001'.repeat(METER_FEATURES));
+  const pass = { inputs: 1, outputs: 1, weights: btoa('\u0001'), scales: [answer], biases: [0] };
+  return { hidden: { ...sum, weights: ones }, output: pass };
+};
+const WEIGHTS: MeterWeights = {
+  means: new Array<number>(METER_FEATURES).fill(1),
+  deviations: new Array<number>(METER_FEATURES).fill(2),
+  members: [member(1), member(3)],
+  logLinear: Array.from({ length: METER_FEATURES }, (_, i) => (i === 0 ? 1 : i === 9 ? 0.5 : 0)),
+};
+declare function btoa(text: string): string;
+
+describe('the scores of readings', () => {
+  it('are the mean of what the networks say of features in deviations from their means', () => {
+    // (5 - 1) / 2 = 2 of each feature, halved and summed; under the mean the unit is silent.
+    const said = ((1 + 3) / 2) * METER_FEATURES;
+    expect([...networkScores([reading(5), reading(0)], WEIGHTS)]).toEqual([said, 0]);
+    expect([...networkScores([reading(50)], WEIGHTS)]).toEqual([(said / 2) * 2.5]);
+    // Half each with the log-linear model, which weighs two of them: 5 * 1 + 5 * .5.
+    expect([...scoreMeters([reading(5), reading(0)], WEIGHTS)]).toEqual([(said + 7.5) / 2, 0]);
+    expect(scoreMeters([], WEIGHTS)).toHaveLength(0);
+  });
+
+  it('fall where nobody counts that fast', () => {
+    const [usual, fast] = scoreMeters([reading(0, 190), reading(0, 240)], WEIGHTS);
+    expect(usual).toBeGreaterThan(-0.5);
+    expect(fast).toBeLessThan(-3);
+  });
+
+  it('say what is wrong with weights of other features', () => {
+    const hidden = randomLayer(METER_FEATURES + 1, 4, 0.1, createRandom(1));
+    const other = { ...WEIGHTS, members: [{ hidden, output: hidden }] };
+    expect(() => scoreMeters([reading(0)], other)).toThrow(/must read 31 features/);
+  });
+
+  it('come from weights that are all there', () => {
+    const { means, deviations, logLinear, members } = meterWeights;
+    expect([means, deviations, logLinear].map((w) => w.length)).toEqual(new Array(3).fill(METER_FEATURES));
+    expect(members.every(({ output }) => output.outputs === 1)).toBe(true);
+    expect(deviations.every((d) => d > 0)).toBe(true);
+  });
+});
+
+describe('what speaks for a downbeat', () => {
+  it('is what happens at a pulse, weighed as the difference of downbeats from other beats is', () => {
+    const streams = Float32Array.of(1, 9, 9, 2, 9, -1, 9, 9, 0, 9);
+    const content = { streams, repetition: streams, onPulse: 0, betweenPulses: 0, strength: 0 };
+    expect([...downbeatEvidence(content, WEIGHTS)]).toEqual([2, -1]);
+  });
+});
