@@ -114,6 +114,23 @@ describe('rankTunings', () => {
     expect(rankTunings(high.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
   });
 
+  it('takes chords on notes that no string has for driven fourths, not for another tuning', () => {
+    // Fourths over A and B with the root that the amplifier adds below, between chords that reach down to the low E.
+    const fourths = [33, 40, 45, 35, 42, 47, 33, 40, 45];
+    const chords = [0, 3, 6].map((k) => fourths.slice(k, k + 3));
+    const riff = [...chords, ...chords, [40, 47, 52], [43, 50, 55], [45, 52, 57], [40, 47, 52]];
+    expect(rankTunings(riff.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
+    // One finger on the open strings of a dropped tuning stays what it is.
+    const dropped = [
+      [38, 45, 50],
+      [40, 47, 52],
+      [43, 50, 55],
+      [45, 52, 57],
+      [41, 48, 53],
+    ];
+    expect(rankTunings([...dropped, ...dropped].map(ringing))[0].tuning).toMatchObject({ name: 'drop-d' });
+  });
+
   it('gives probabilities, and nothing for silence', () => {
     const ranked = rankTunings([ringing([40, 47])]);
     expect(ranked.reduce((sum, c) => sum + c.score, 0)).toBeCloseTo(1, 6);

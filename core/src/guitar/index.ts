@@ -6,6 +6,7 @@ export type { Voicing } from './voicing';
 export { candidateVoicings, chooseVoicings, writtenVoicings } from './finger';
 export { rankTunings } from './tuning-candidates';
 export type { TuningCandidate } from './tuning-candidates';
+export { drivenFourthIn } from './driven-fourth';
 export { describeStrings } from './strings';
 export type { StringTarget } from './strings';
 export {

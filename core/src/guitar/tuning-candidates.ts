@@ -4,6 +4,7 @@
  * the finger and are not struck, and by how usual it is. Several tunings often explain the same pitches: the caller shows the list, not the first alone.
  */
 import type { MidiNote } from '../units';
+import { drivenFourthIn } from './driven-fourth';
 import { chooseHandPath } from './hand-path';
 import type { Tuning } from './tuning';
 import { TUNINGS } from './tunings.data';
@@ -50,6 +51,11 @@ const CAPO_OPEN_FROM = 0.3;
 const LOW_STRINGS = 3;
 /** An unplayable strum (often a mishearing) weighs as much as a wide stretch, so that few do not decide. */
 const UNPLAYABLE_COST = 6;
+/**
+ * Of a chord whose lowest note may be the amplifier's (see `driven-fourth.ts`): less than one that can't be played, and enough that a song in
+ * dropped D is not one of fourths in standard tuning.
+ */
+const DRIVEN_FOURTH_COST = 3.5;
 /** A riff on the open lowest string is what makes players choose a tuning. */
 const OPEN_LOW_BONUS = 1.2;
 /**
@@ -112,17 +118,19 @@ function capoPenalty(capo: number, name: string): number {
 /** `strums`: in order; those without notes say nothing. Returns [] when nothing was heard. */
 export function rankTunings(strums: readonly PlayedNotes[]): TuningCandidate[] {
   const played = strums.filter(({ midi }) => midi.length > 0);
-  const heard = played.map(({ midi }) => midi);
-  if (heard.length === 0) return [];
-  const bassNotes = heard.map((notes) => Math.min(...notes)).sort((a, b) => a - b);
+  if (played.length === 0) return [];
+  const bassNotes = played.map(({ midi }) => Math.min(...midi)).sort((a, b) => a - b);
   const lowestNote = bassNotes[Math.floor(MISHEARD_SHARE * bassNotes.length)];
   const scored = TUNINGS.flatMap(({ name, strings, prior }) =>
     CAPO_FRETS.map((capo) => {
       const tuning: Tuning = { name, stringsMidi: strings, capo };
       const cache = new Map<string, Voicing[]>();
       const layers: Voicing[][] = [];
-      let openCount = 0;
-      for (const notes of heard) {
+      let [openCount, fourthCount] = [0, 0];
+      for (const { midi } of played) {
+        const fourth = drivenFourthIn(midi, strings[0] + capo);
+        if (fourth) fourthCount++;
+        const notes = fourth ?? midi;
         const id = notes.join();
         let voicings = cache.get(id);
         if (!voicings) cache.set(id, (voicings = findVoicings(notes, tuning).slice(0, VOICINGS_PER_STRUM)));
@@ -130,16 +138,17 @@ export function rankTunings(strums: readonly PlayedNotes[]): TuningCandidate[] {
         layers.push(voicings);
         if (Math.min(...notes) === strings[0] + capo) openCount++;
       }
-      const unplayableShare = 1 - layers.length / heard.length;
+      const unplayableShare = 1 - layers.length / played.length;
       const { path, cost: effort } = chooseHandPath(layers);
       const meanEffort = layers.length > 0 ? effort / layers.length : UNPLAYABLE_COST;
       const oneFingerShare = path.filter(isOneFinger).length / Math.max(1, path.length);
       const lowestAboveOpen = lowestNote - strings[0] - capo;
-      const openShare = openCount / heard.length;
+      const openShare = openCount / played.length;
       const openWithCapo = openRootShare(played, strings, capo) - openRootShare(played, strings, 0);
       const cost =
         meanEffort * (1 - unplayableShare) +
-        UNPLAYABLE_COST * unplayableShare -
+        UNPLAYABLE_COST * unplayableShare +
+        (DRIVEN_FOURTH_COST * fourthCount) / played.length -
         OPEN_LOW_BONUS * openShare +
         LEFT_OUT_COST * leftOutShare(played, strings[0] + capo, strings[1] + capo, strings[2] + capo) +
         UNUSED_DEPTH_COST * Math.min(MOST_UNUSED, Math.max(0, lowestAboveOpen)) +
