@@ -38,10 +38,16 @@ describe('the scores of readings', () => {
     expect(scoreMeters([], WEIGHTS)).toHaveLength(0);
   });
 
-  it('fall where nobody counts that fast', () => {
-    const [usual, fast] = scoreMeters([reading(0, 190), reading(0, 240)], WEIGHTS);
-    expect(usual).toBeGreaterThan(-0.5);
-    expect(fast).toBeLessThan(-3);
+  it('fall the more the faster it is, and deep where nobody counts that fast', () => {
+    const zero = { ...WEIGHTS, logLinear: WEIGHTS.logLinear.map(() => 0) };
+    const [usual, quick, fast] = scoreMeters(
+      [150, 190, 240].map((bpm) => reading(0, bpm)),
+      zero,
+    );
+    expect(usual).toBeGreaterThan(-0.1);
+    expect(quick).toBeLessThan(-2);
+    expect(quick).toBeGreaterThan(-3);
+    expect(fast).toBeLessThan(quick - 4);
   });
 
   it('say what is wrong with weights of other features', () => {

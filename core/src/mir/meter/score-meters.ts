@@ -44,6 +44,11 @@ const RAREST = 2.5;
  * 1.5 the one that heard most songs right, see docs/experiments.md.
  */
 const RARER_PER_OCTAVE = 1;
+/**
+ * Riffs in sixteenths at 95 bpm were counted as eighths at 190: from here on a tempo is the rarer the faster it is, log-odds per octave. The
+ * songs that truly are that fast keep it, see docs/experiments.md ("Forty-eight new songs").
+ */
+const FASTER_IS_RARER = { bpm: 150, perOctave: 7 };
 /** Log-odds per octave over this tempo, at which even fast songs are counted in halves. Chosen on the same songs as the next one. */
 const TOO_FAST = { bpm: 200, perOctave: 15 };
 /**
@@ -51,14 +56,14 @@ const TOO_FAST = { bpm: 200, perOctave: 15 };
  * are meant, log-odds per octave. The songs of `training/material/counting.ts` have nothing
  * that fast in two, so the networks can't say.
  */
-const TOO_FAST_IN_TWO = { bpm: 85, perOctave: 4 };
+const TOO_FAST_IN_TWO = { bpm: 85, perOctave: 8 };
 
 /** How much speaks against a tempo that nobody counts. */
 function tooFast({ tempoBpm, grouping: { meter } }: MeterHypothesis): number {
   const beyond = ({ bpm, perOctave }: typeof TOO_FAST): number =>
     perOctave * Math.max(0, Math.log2(tempoBpm / bpm));
   const isInTwo = meter.beats === 6 && meter.unit === 8;
-  return beyond(TOO_FAST) + (isInTwo ? beyond(TOO_FAST_IN_TWO) : 0);
+  return beyond(FASTER_IS_RARER) + beyond(TOO_FAST) + (isInTwo ? beyond(TOO_FAST_IN_TWO) : 0);
 }
 
 /** What the networks say of each reading, up to what all have in common. Throws a RangeError when they do not fit the features. */
