@@ -45,8 +45,8 @@ describe('the scores of readings', () => {
       zero,
     );
     expect(usual).toBeGreaterThan(-0.1);
-    expect(quick).toBeLessThan(-2);
-    expect(quick).toBeGreaterThan(-3);
+    expect(quick).toBeLessThan(-1);
+    expect(quick).toBeGreaterThan(-2);
     expect(fast).toBeLessThan(quick - 4);
   });
 

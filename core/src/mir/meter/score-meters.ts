@@ -48,7 +48,7 @@ const RARER_PER_OCTAVE = 1;
  * Riffs in sixteenths at 95 bpm were counted as eighths at 190: from here on a tempo is the rarer the faster it is, log-odds per octave. The
  * songs that truly are that fast keep it, see docs/experiments.md ("Forty-eight new songs").
  */
-const FASTER_IS_RARER = { bpm: 150, perOctave: 7 };
+const FASTER_IS_RARER = { bpm: 150, perOctave: 4 };
 /** Log-odds per octave over this tempo, at which even fast songs are counted in halves. Chosen on the same songs as the next one. */
 const TOO_FAST = { bpm: 200, perOctave: 15 };
 /**
