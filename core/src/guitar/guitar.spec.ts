@@ -119,7 +119,9 @@ describe('rankTunings', () => {
     const fourths = [33, 40, 45, 35, 42, 47, 33, 40, 45];
     const chords = [0, 3, 6].map((k) => fourths.slice(k, k + 3));
     const riff = [...chords, ...chords, [40, 47, 52], [43, 50, 55], [45, 52, 57], [40, 47, 52]];
-    expect(rankTunings(riff.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
+    const [first] = rankTunings(riff.map(ringing));
+    expect(first.tuning).toMatchObject({ name: 'standard', capo: 0 });
+    expect([first.lowestAboveOpen, first.unplayableShare]).toEqual([0, 0]);
     // One finger on the open strings of a dropped tuning stays what it is.
     const dropped = [
       [38, 45, 50],

@@ -119,18 +119,18 @@ function capoPenalty(capo: number, name: string): number {
 export function rankTunings(strums: readonly PlayedNotes[]): TuningCandidate[] {
   const played = strums.filter(({ midi }) => midi.length > 0);
   if (played.length === 0) return [];
-  const bassNotes = played.map(({ midi }) => Math.min(...midi)).sort((a, b) => a - b);
-  const lowestNote = bassNotes[Math.floor(MISHEARD_SHARE * bassNotes.length)];
   const scored = TUNINGS.flatMap(({ name, strings, prior }) =>
     CAPO_FRETS.map((capo) => {
       const tuning: Tuning = { name, stringsMidi: strings, capo };
       const cache = new Map<string, Voicing[]>();
       const layers: Voicing[][] = [];
       let [openCount, fourthCount] = [0, 0];
+      const lowestNotes: MidiNote[] = [];
       for (const { midi } of played) {
         const fourth = drivenFourthIn(midi, strings[0] + capo);
         if (fourth) fourthCount++;
         const notes = fourth ?? midi;
+        lowestNotes.push(Math.min(...notes));
         const id = notes.join();
         let voicings = cache.get(id);
         if (!voicings) cache.set(id, (voicings = findVoicings(notes, tuning).slice(0, VOICINGS_PER_STRUM)));
@@ -142,6 +142,7 @@ export function rankTunings(strums: readonly PlayedNotes[]): TuningCandidate[] {
       const { path, cost: effort } = chooseHandPath(layers);
       const meanEffort = layers.length > 0 ? effort / layers.length : UNPLAYABLE_COST;
       const oneFingerShare = path.filter(isOneFinger).length / Math.max(1, path.length);
+      const lowestNote = lowestNotes.sort((a, b) => a - b)[Math.floor(MISHEARD_SHARE * lowestNotes.length)];
       const lowestAboveOpen = lowestNote - strings[0] - capo;
       const openShare = openCount / played.length;
       const openWithCapo = openRootShare(played, strings, capo) - openRootShare(played, strings, 0);
