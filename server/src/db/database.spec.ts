@@ -30,9 +30,7 @@ describe('opening a database that is not there', () => {
     // One of the last tables is there already.
     await client.query('CREATE TABLE settings (id integer)');
     await expect(openDatabase(url)).rejects.toThrow(/settings/);
-    const { rows } = await client.query(
-      `SELECT tablename FROM pg_tables WHERE schemaname = 'public'`,
-    );
+    const { rows } = await client.query(`SELECT tablename FROM pg_tables WHERE schemaname = 'public'`);
     expect(rows).toEqual([{ tablename: 'settings' }]);
     await client.query('DROP TABLE settings');
     await client.end();
