@@ -53,7 +53,7 @@ const LOW_STRINGS = 3;
 const UNPLAYABLE_COST = 6;
 /**
  * Of a chord whose lowest note may be the amplifier's (see `driven-fourth.ts`): less than one that can't be played, and enough that a song in
- * dropped D is not one of fourths in standard tuning.
+ * dropped D is not one of fourths in standard tuning; 2.5 to 3.5 rank 48 songs alike (docs/experiments.md).
  */
 const DRIVEN_FOURTH_COST = 3.5;
 /** A riff on the open lowest string is what makes players choose a tuning. */
