@@ -81,7 +81,7 @@ export {
   whyNotFree,
   whyNotPickUp,
 } from './bar-edit';
-export { doubleTempo, halveTempo, whyNotDoubleTempo, whyNotHalve } from './tempo-edit';
+export { doubleTempo, FASTEST_BPM, halveTempo, whyNotDoubleTempo, whyNotHalve } from './tempo-edit';
 export { setMeter, useReading } from './meter-edit';
 export type { BarRange, Reading } from './meter-edit';
 export { replaceGrid } from './regrid';

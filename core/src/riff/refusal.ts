@@ -5,6 +5,7 @@ export type Refusal =
         | 'too-few-bars'
         | 'too-many-bars-to-double'
         | 'too-late-to-double'
+        | 'too-fast-to-double'
         | 'no-bars-here'
         | 'no-gap-here'
         | 'no-beats'

@@ -41,6 +41,14 @@ describe('tempo', () => {
     expect(whyNotDoubleTempo(SONG)).toBeNull();
   });
 
+  it('is not doubled beyond what anybody counts', () => {
+    const doubled = doubleTempo(SONG);
+    const again = doubleTempo(doubled);
+    expect(again).not.toBe(doubled);
+    expect(whyNotDoubleTempo(again)).toEqual({ kind: 'too-fast-to-double' });
+    expect(doubleTempo(again)).toBe(again);
+  });
+
   it('can be halved where the recording ends within a bar', () => {
     const { bars } = SONG.grid;
     const cut: SongDocument = {

@@ -49,9 +49,14 @@ function halvedBeats(beatsS: readonly number[]): number[] {
   });
 }
 
+/** Beats a minute that nobody counts beyond: at most two fast strokes of the pick fall on one (common practice). */
+export const FASTEST_BPM = 400;
+
 /** Why {@link doubleTempo} can't be done; null when it can. */
 export function whyNotDoubleTempo({ grid: { beatsS, bars }, riffs }: SongDocument): Refusal | null {
   if (beatsS.length < 2) return { kind: 'no-beats' };
+  const meanS = (beatsS[beatsS.length - 1] - beatsS[0]) / (beatsS.length - 1);
+  if (meanS / 2 < 60 / FASTEST_BPM) return { kind: 'too-fast-to-double' };
   const { beats, bars: mostBars, barsOfRiff } = COUNT_LIMITS;
   if (2 * beatsS.length > beats || 2 * bars.length > mostBars) return { kind: 'too-many-bars-to-double' };
   const long = riffs.find((r) => 2 * r.bars.length > barsOfRiff);

@@ -1,5 +1,5 @@
 /** Why an edit can't be made, in a sentence. */
-import type { Refusal } from '@wild-needle/core/riff';
+import { FASTEST_BPM, type Refusal } from '@wild-needle/core/riff';
 
 export function refusalWords(refusal: Refusal): string {
   switch (refusal.kind) {
@@ -9,6 +9,8 @@ export function refusalWords(refusal: Refusal): string {
       return 'There would be more bars than a song can have.';
     case 'too-late-to-double':
       return 'The last beat is too near to the hour at which a song ends: its half would lie behind it.';
+    case 'too-fast-to-double':
+      return `Nobody counts faster than ${FASTEST_BPM} beats a minute.`;
     case 'odd-bars':
       return `Riff ${refusal.letter} has an odd number of bars: two of them can't become one.`;
     case 'starts-inside-bar':
