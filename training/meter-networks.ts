@@ -1,11 +1,16 @@
-/** The networks among what ranks readings of the meter: an ensemble, trained on songs that are counted as people count. */
-import { METER_FEATURES, type MeterNetworks, type MeterNetworkWeights } from '@wild-needle/core/mir';
+/** The networks that rank readings of the meter: an ensemble, trained on songs that are counted as people count. */
+import {
+  METER_FEATURES,
+  standardisedFeatures,
+  type MeterNetworkWeights,
+  type MeterWeights,
+} from '@wild-needle/core/mir';
 import { createRandom } from '@wild-needle/core/units';
 import type { SongReadings } from './meter-readings';
 import { maskRectified, TrainableLayer } from './nets/dense';
 
 /** Members of the ensemble, by the seeds of their first weights. */
-const SEEDS = [31, 32, 33, 34];
+const SEEDS = [31, 32, 33, 34, 35, 36];
 const HIDDEN = 16;
 const EPOCHS = 300;
 /** The second from this share of the epochs on. */
@@ -14,10 +19,8 @@ const SLOWER_FROM = 0.7;
 /** Per song. With less of it the songs are learned by heart, with four times as much unseen songs are read worse (docs/experiments.md). */
 const PENALTY = 0.01;
 
-/** All songs one after the other, each reading in deviations from the mean of all. */
-function standardise(songs: readonly SongReadings[]): Pick<MeterNetworks, 'means' | 'deviations'> & {
-  readonly rows: Float32Array;
-} {
+/** Of each feature over all readings of all songs. */
+function spreadOf(songs: readonly SongReadings[]): Pick<MeterWeights, 'means' | 'deviations'> {
   const readings = songs.flatMap((song) => song.readings.map((r) => r.features));
   const rounded = (value: number): number => Number(value.toPrecision(5));
   const meanOf = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
@@ -27,11 +30,7 @@ function standardise(songs: readonly SongReadings[]): Pick<MeterNetworks, 'means
   const deviations = columns.map(
     (column, i) => rounded(Math.sqrt(meanOf(column.map((v) => (v - means[i]) ** 2)))) || 1,
   );
-  const rows = new Float32Array(readings.length * METER_FEATURES);
-  readings.forEach((f, r) => {
-    f.forEach((v, i) => (rows[r * METER_FEATURES + i] = (v - means[i]) / deviations[i]));
-  });
-  return { rows, means, deviations };
+  return { means, deviations };
 }
 
 /**
@@ -88,8 +87,12 @@ function train(
 }
 
 /** Of songs that all have a right reading. */
-export function trainMeterNetworks(songs: readonly SongReadings[]): MeterNetworks {
-  const { rows, means, deviations } = standardise(songs);
+export function trainMeterNetworks(songs: readonly SongReadings[]): MeterWeights {
+  const spread = spreadOf(songs);
+  const rows = standardisedFeatures(
+    songs.flatMap(({ readings }) => readings),
+    spread,
+  );
   const members = SEEDS.map((seed): MeterNetworkWeights => {
     const random = createRandom(seed);
     const hidden = new TrainableLayer(METER_FEATURES, HIDDEN, random);
@@ -97,5 +100,5 @@ export function trainMeterNetworks(songs: readonly SongReadings[]): MeterNetwork
     process.stdout.write(`seed ${seed}, loss ${train(rows, songs, hidden, output).toFixed(4)}\n`);
     return { hidden: hidden.quantise(), output: output.quantise() };
   });
-  return { means, deviations, members };
+  return { ...spread, members };
 }

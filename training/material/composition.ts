@@ -4,7 +4,7 @@
  * rare ones are learned too; each song keeps to a few, as songs do.
  */
 import type { Chance } from './chance';
-import { drawFeltTempo, strikingAt } from './counting';
+import { drawCell, drawFeltTempo, drawGrid, strikingAt } from './counting';
 
 export interface ComposedStrum {
   /** Place in the song in quarter notes, and until when it sounds. */
@@ -90,6 +90,8 @@ const SCALES = [
   [0, 1, 3, 5, 6, 7, 8, 10],
 ];
 const LOWEST_STRINGS = [33, 35, 35, 36, 36, 37, 38, 38, 38, 39, 40, 40, 40, 40];
+/** Of the places of a rhythm that goes round, how many are struck or left out against it. */
+const CELL_BROKEN = 0.05;
 /** Of the changes of chord on beats, where a song is counted as people count. */
 const OFF_BEAT_CHANGES = 0.4;
 const METERS: readonly (readonly [Composition['meter'], number])[] = [
@@ -98,6 +100,10 @@ const METERS: readonly (readonly [Composition['meter'], number])[] = [
   [{ beats: 6, unit: 8 }, 9],
   [{ beats: 7, unit: 8 }, 5],
   [{ beats: 5, unit: 4 }, 3],
+];
+const THREE_OR_SIX: typeof METERS = [
+  [{ beats: 3, unit: 4 }, 2],
+  [{ beats: 6, unit: 8 }, 1],
 ];
 
 interface ChordChoice {
@@ -156,6 +162,9 @@ interface Rhythm {
   readonly striking: (quarter: number) => number;
   /** Chords change seldom between the places that are struck most. */
   readonly changesOnBeats: boolean;
+  readonly barQuarters: number;
+  /** Places of each bar that are struck, in place of `density`. */
+  readonly cell: ReadonlySet<number> | null;
 }
 
 function composeRiff(
@@ -164,12 +173,17 @@ function composeRiff(
   rhythm: Rhythm,
   chords: readonly ChordChoice[],
 ): RiffStrum[] {
-  const { grid, density, muteShare, deadShare, shortShare, legatoShare, striking } = rhythm;
+  const { grid, density, muteShare, deadShare, shortShare, legatoShare, striking, barQuarters, cell } =
+    rhythm;
   const places = Math.round(quarters * grid);
   const strikingOf = (place: number): number => striking(place / grid);
   const starts: number[] = [];
+  const isStruck = (place: number): boolean =>
+    cell
+      ? cell.has(place % (barQuarters * grid)) !== chance.yes(CELL_BROKEN)
+      : chance.yes(Math.min(0.97, density * strikingOf(place)));
   for (let p = 0; p < places; p++) {
-    if (p === 0 || chance.yes(Math.min(0.97, density * strikingOf(p)))) starts.push(p);
+    if (p === 0 || isStruck(p)) starts.push(p);
   }
   const stay = chance.uniform(0.2, 0.8);
   const pedal = chords[0];
@@ -191,12 +205,25 @@ function composeRiff(
   });
 }
 
+function drawAnyGrid(chance: Chance, meter: Composition['meter'], bpm: number): number {
+  if (meter.unit === 8) return 2;
+  return chance.weighted([
+    [2, 6],
+    [4, bpm < 150 ? 5 : 1],
+    [3, 1.5],
+  ]);
+}
+
 /** Quarters before the first bar that a song which does not begin on the one begins with. */
 const PICK_UPS = [0.5, 1, 1, 1.5, 2];
 
-/** About `seconds` long; `isCounted` as people count, see `counting.ts`. */
-export function compose(chance: Chance, seconds: number, isCounted = false): Composition {
-  const meter = chance.weighted(METERS);
+/** As people count, see `counting.ts`: in any meter, or in bars of three quarters or six eighths, which are taken for each other. */
+export type Counting = 'any' | 'three or six';
+
+/** About `seconds` long. */
+export function compose(chance: Chance, seconds: number, counting: Counting | null = null): Composition {
+  const isCounted = counting !== null;
+  const meter = chance.weighted(counting === 'three or six' ? THREE_OR_SIX : METERS);
   const bpm = isCounted ? drawFeltTempo(chance, meter) : chance.uniform(68, 205);
   const barQuarters = (meter.beats * 4) / meter.unit;
   const lowest = chance.pick(LOWEST_STRINGS);
@@ -211,15 +238,7 @@ export function compose(chance: Chance, seconds: number, isCounted = false): Com
       ])) %
     12;
   const scale = chance.pick(SCALES).map((s) => (s + tonic) % 12);
-  const grid =
-    meter.unit === 8
-      ? 2
-      : chance.weighted([
-          [2, 6],
-          [4, bpm < 150 ? 5 : 1],
-          [3, 1.5],
-          [1, isCounted ? 2 : 0],
-        ]);
+  const grid = isCounted ? drawGrid(chance, meter, bpm) : drawAnyGrid(chance, meter, bpm);
   const rhythm: Rhythm = {
     grid,
     density: chance.uniform(0.25, 0.95) * (grid === 4 ? 0.75 : 1),
@@ -231,6 +250,8 @@ export function compose(chance: Chance, seconds: number, isCounted = false): Com
       ? (quarter) => strikingAt(meter, quarter)
       : (quarter) => (quarter % 1 === 0 ? 1.35 : 0.85),
     changesOnBeats: isCounted,
+    barQuarters,
+    cell: null,
   };
   const makers = vocabulary(chance, lowest, scale);
   const riffs = Array.from({ length: chance.whole(1, 3) }, () => {
@@ -240,7 +261,11 @@ export function compose(chance: Chance, seconds: number, isCounted = false): Com
       [4, 4],
     ]);
     const chords = Array.from({ length: chance.whole(2, 6) }, () => chance.pick(makers)());
-    const each = { ...rhythm, density: Math.min(1, rhythm.density * chance.uniform(0.6, 1.3)) };
+    const each = {
+      ...rhythm,
+      density: Math.min(1, rhythm.density * chance.uniform(0.6, 1.3)),
+      cell: isCounted ? drawCell(chance, meter, grid) : null,
+    };
     return { bars, strums: composeRiff(chance, bars * barQuarters, each, chords) };
   });
 

@@ -27,6 +27,7 @@ const FELT_IN_TWO = { middle: 66, octaves: 0.3, lowest: 44, highest: 96 };
 const TWO_BEAT_BPM = 140;
 
 export const isInTwo = ({ beats, unit }: Meter): boolean => beats === 6 && unit === 8;
+const isInThree = ({ beats, unit }: Meter): boolean => beats === 3 && unit === 4;
 
 /** Quarters a minute. */
 export function drawFeltTempo(chance: Chance, meter: Meter): number {
@@ -45,6 +46,56 @@ export function strikingAt(meter: Meter, quarter: number): number {
   if (inBar === 0) return 1.6;
   if (inBeat < 1e-6) return 1.35;
   return Math.abs(inBeat - 0.5) < 1e-6 ? 0.95 : 0.75;
+}
+
+/**
+ * Lengths in places of the grid that come round and round through a bar, by places per quarter and in six eighths: straight, galloping, pushed
+ * (common practice).
+ */
+const CELLS: Readonly<Record<number, readonly (readonly number[])[]>> = {
+  1: [[1], [2, 1, 1]],
+  2: [[1], [1], [2], [2, 1, 1], [3, 3, 2], [2, 1], [3, 1], [1, 1, 2]],
+  3: [[2, 1], [1], [3, 2, 1]],
+  4: [[2, 1, 1], [2, 1, 1], [1, 1, 2], [3, 3, 2], [1], [4, 2, 1, 1], [2, 2, 1, 1, 2], [3, 1]],
+};
+const CELLS_IN_TWO: typeof CELLS = {
+  2: [[1], [2, 1], [3], [2, 1, 1, 1, 1]],
+  4: [[2, 1, 1, 2], [2, 2, 1, 1], [2], [4, 2], [3, 1, 2]],
+};
+/** Without what halves a bar of three quarters: that is counted as six eighths. */
+const CELLS_IN_THREE: typeof CELLS = {
+  ...CELLS,
+  1: [[1], [1], [2, 1]],
+  2: [[1], [2], [2], [2, 1, 1], [2, 2, 1, 1], [4, 1, 1], [1, 1, 2]],
+};
+/** Of the riffs, those that have one. */
+const WITH_CELL = 0.6;
+
+/** Places of a bar that are struck by a rhythm that goes round in it; null for a riff that has none. `grid`: places per quarter. */
+export function drawCell(chance: Chance, meter: Meter, grid: number): ReadonlySet<number> | null {
+  if (!chance.yes(WITH_CELL)) return null;
+  const cells = isInTwo(meter) ? CELLS_IN_TWO : isInThree(meter) ? CELLS_IN_THREE : CELLS;
+  const cell = chance.pick(cells[grid]);
+  const struck = new Set<number>();
+  const places = (4 * grid * meter.beats) / meter.unit;
+  for (let place = 0, i = 0; place < places; place += cell[i++ % cell.length]) struck.add(place);
+  return struck;
+}
+
+/** Places per quarter that the riffs of a song use: sixteenths where there is time for them, in slow songs as often as not. */
+export function drawGrid(chance: Chance, meter: Meter, bpm: number): number {
+  const sixteenths = bpm < 115 ? 7 : bpm < 150 ? 3 : 0.5;
+  if (meter.unit === 8)
+    return chance.weighted([
+      [2, 6],
+      [4, isInTwo(meter) ? sixteenths / 2 : 0],
+    ] as const);
+  return chance.weighted([
+    [2, 6],
+    [4, sixteenths],
+    [3, 1.5],
+    [1, 2],
+  ] as const);
 }
 
 type Feel = 'backbeat' | 'four' | 'two-beat' | 'halved';
@@ -91,8 +142,11 @@ export function drawCountedBeat(chance: Chance, meter: Meter, feel: Feel, inTrip
     ? quarters.flatMap((q) => (chance.yes(0.8) ? [q, q + 8 / 3] : [q]))
     : everySixteenth(chance.weighted(KEEPER_STEPS), sixteenths);
   const swung = inTriplets ? quarters.map((q) => q + 8 / 3).filter(() => chance.yes(0.25)) : extra(0.2);
-  if (meter.beats === 3 && meter.unit === 4)
-    return { kicks: [0, ...swung], snares: chance.pick([[4, 8], [8], [4]]), keeps };
+  if (isInThree(meter)) {
+    const pushed = chance.yes(0.35) && !inTriplets ? [chance.pick([2, 6, 6, 10])] : [];
+    const kicks = feel === 'four' ? quarters : [0, ...pushed, ...swung];
+    return { kicks, snares: chance.pick([[4, 8], [4, 8], [8], [4]]), keeps };
+  }
   if (meter.beats === 7)
     return {
       kicks: [0, chance.pick([8, 10]), ...extra(0.1)],

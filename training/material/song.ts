@@ -45,8 +45,9 @@ export interface GeneratedSong {
 const SONG_S = 22;
 /** Songs of seeds from here on are rougher: nearer to records in all that `effects.ts` names. */
 export const ROUGH_SONGS_FROM = 3000;
-/** And from here on as people count, for the meter; rough ones among them. */
+/** And from here on as people count, for the meter; rough ones among them. Some in bars of three quarters or six eighths. */
 export const COUNTED_SONGS_FROM = 5000;
+const COUNTED_IN_THREE = { from: 5360, to: 5480 };
 const COUNTED_ROUGH = 0.4;
 /** Bars come round oftener. */
 const COUNTED_SONG_S = 32;
@@ -139,7 +140,9 @@ export function generateSong(seed: number): GeneratedSong {
   const chance = createChance(createRandom(seed));
   const isCounted = seed >= COUNTED_SONGS_FROM;
   const isRough = isCounted ? chance.yes(COUNTED_ROUGH) : seed >= ROUGH_SONGS_FROM;
-  const song = isCounted ? compose(chance, COUNTED_SONG_S, true) : compose(chance, SONG_S);
+  const isInThree = seed >= COUNTED_IN_THREE.from && seed < COUNTED_IN_THREE.to;
+  const counting = isInThree ? 'three or six' : 'any';
+  const song = isCounted ? compose(chance, COUNTED_SONG_S, counting) : compose(chance, SONG_S);
   const timeAt = drawClock(chance, song.bpm);
   const seconds = timeAt(song.bars[song.bars.length - 1].atQuarter + song.bars[0].quarters) + TAIL_S;
   const offsetCents = chance.yes(0.5) ? chance.uniform(-50, 50) : chance.normal(0, 6);

@@ -48,8 +48,8 @@ export {
 } from './chords/chord-network';
 export { enumerateMeters, gridOfMeter, METER_FEATURES } from './meter/meter';
 export type { MeterHypothesis, MeterStrum } from './meter/meter';
-export { scoreMeters } from './meter/score-meters';
-export type { MeterNetworks, MeterNetworkWeights, MeterWeights } from './meter/score-meters';
+export { scoreMeters, standardisedFeatures } from './meter/score-meters';
+export type { MeterNetworkWeights, MeterWeights } from './meter/score-meters';
 export { applyLayer, readLayer } from './net/network';
 export { logistic, logOdds, softmax } from './net/probability';
 export { FIRST_HEARD_NOTE, hearNotes } from './chords/heard-notes';

@@ -134,7 +134,7 @@ export function placeBars(
   const { pulses, beats, meter } = grouping;
   const usual = pulses * beats;
   const freeTime = findFreeTime(strums, pulse, durationS);
-  const heard = downbeatEvidence(readPulse(pulse, strums, strength), weights);
+  const heard = downbeatEvidence(readPulse(pulse, strums, strength));
   // Without free time the reading has already weighed where the downbeats are over all that it was read in.
   const stretches = soundingStretches(strength);
   const readIn = stretches.length > 1 ? longestStretch(stretches) : null;

@@ -57,10 +57,10 @@ const CHANGE = 4;
 const ROOTS = 12;
 /** A strum belongs to the pulse this near, at most. */
 const NEAR_S = 0.045;
-export const PER_STREAM = 3;
-export const METER_FEATURES = STREAMS * PER_STREAM + 3 + 7 + GROUPINGS.length;
+const PER_STREAM = 3;
+export const METER_FEATURES = STREAMS * PER_STREAM + 3 + 8 + GROUPINGS.length;
 /** Usual tempo of rock songs, and the one that is on the edge of being counted in halves. */
-export const USUAL_BPM = 120;
+const USUAL_BPM = 120;
 const FAST_BPM = 185;
 const SLOW_BPM = 75;
 /** Songs slower or faster are counted in doubles or halves. */
@@ -77,9 +77,13 @@ export interface PulseContent {
   readonly onPulse: number;
   readonly betweenPulses: number;
   readonly strength: number;
+  /** Strums per pulse. */
+  readonly density: number;
 }
 
 const LONGEST_LAG = 48;
+/** Fewer strums a beat than this are as few. */
+const FEWEST_PER_BEAT = 1 / 8;
 
 /**
  * What is struck, and what sounds, at every beat of a pulse: the low end, the body and the edge of the onset strength, strums and new
@@ -149,6 +153,7 @@ export function readPulse(
     onPulse: on / Math.max(1, strums.length),
     betweenPulses: between / Math.max(1, strums.length),
     strength: total / count,
+    density: strums.length / count,
   };
 }
 
@@ -207,6 +212,7 @@ function featuresOf(
   features[at++] = content.onPulse;
   features[at++] = content.betweenPulses;
   features[at++] = content.strength;
+  features[at++] = Math.log2(Math.max(FEWEST_PER_BEAT, content.density * grouping.pulses));
   features[at++] = firstStruck >= 0 && (firstStruck - phase) % bar === 0 ? 1 : 0;
   features[at + groupingIndex] = 1;
   return features;

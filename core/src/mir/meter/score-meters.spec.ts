@@ -3,7 +3,7 @@ import { createRandom } from '../../units';
 import { randomLayer } from '../net/test-weights';
 import { METER_FEATURES, type MeterHypothesis } from './meter';
 import meterWeights from './meter.json';
-import { downbeatEvidence, networkScores, scoreMeters, type MeterWeights } from './score-meters';
+import { downbeatEvidence, scoreMeters, type MeterWeights } from './score-meters';
 
 const reading = (value: number, tempoBpm = 120): MeterHypothesis => ({
   grouping: { pulses: 2, beats: 4, meter: { beats: 4, unit: 4 } },
@@ -23,7 +23,6 @@ const WEIGHTS: MeterWeights = {
   means: new Array<number>(METER_FEATURES).fill(1),
   deviations: new Array<number>(METER_FEATURES).fill(2),
   members: [member(1), member(3)],
-  logLinear: Array.from({ length: METER_FEATURES }, (_, i) => (i === 0 ? 1 : i === 9 ? 0.5 : 0)),
 };
 declare function btoa(text: string): string;
 
@@ -31,43 +30,42 @@ describe('the scores of readings', () => {
   it('are the mean of what the networks say of features in deviations from their means', () => {
     // (5 - 1) / 2 = 2 of each feature, halved and summed; under the mean the unit is silent.
     const said = ((1 + 3) / 2) * METER_FEATURES;
-    expect([...networkScores([reading(5), reading(0)], WEIGHTS)]).toEqual([said, 0]);
-    expect([...networkScores([reading(50)], WEIGHTS)]).toEqual([(said / 2) * 2.5]);
-    // Half each with the log-linear model, which weighs two of them: 5 * 1 + 5 * .5.
-    expect([...scoreMeters([reading(5), reading(0)], WEIGHTS)]).toEqual([(said + 7.5) / 2, 0]);
+    expect([...scoreMeters([reading(5), reading(0)], WEIGHTS)]).toEqual([said, 0]);
     expect(scoreMeters([], WEIGHTS)).toHaveLength(0);
   });
 
-  it('fall the more the faster it is, and deep where nobody counts that fast', () => {
-    const zero = { ...WEIGHTS, logLinear: WEIGHTS.logLinear.map(() => 0) };
-    const [usual, quick, fast] = scoreMeters(
-      [150, 190, 240].map((bpm) => reading(0, bpm)),
-      zero,
+  it('fall where nobody counts that fast', () => {
+    const scores = scoreMeters(
+      [70, 190, 240].map((bpm) => reading(0, bpm)),
+      WEIGHTS,
     );
-    expect(usual).toBeGreaterThan(-0.1);
-    expect(quick).toBeLessThan(-1);
-    expect(quick).toBeGreaterThan(-2);
-    expect(fast).toBeLessThan(quick - 4);
+    expect([...scores.slice(0, 2)]).toEqual([0, 0]);
+    expect(scores[2]).toBeLessThan(-3);
   });
 
   it('say what is wrong with weights of other features', () => {
     const hidden = randomLayer(METER_FEATURES + 1, 4, 0.1, createRandom(1));
     const other = { ...WEIGHTS, members: [{ hidden, output: hidden }] };
-    expect(() => scoreMeters([reading(0)], other)).toThrow(/must read 31 features/);
+    expect(() => scoreMeters([reading(0)], other)).toThrow(/must read 32 features/);
   });
 
   it('come from weights that are all there', () => {
-    const { means, deviations, logLinear, members } = meterWeights;
-    expect([means, deviations, logLinear].map((w) => w.length)).toEqual(new Array(3).fill(METER_FEATURES));
+    const { means, deviations, members } = meterWeights;
+    expect([means, deviations].map((w) => w.length)).toEqual(new Array(2).fill(METER_FEATURES));
     expect(members.every(({ output }) => output.outputs === 1)).toBe(true);
     expect(deviations.every((d) => d > 0)).toBe(true);
   });
 });
 
 describe('what speaks for a downbeat', () => {
-  it('is what happens at a pulse, weighed as the difference of downbeats from other beats is', () => {
-    const streams = Float32Array.of(1, 9, 9, 2, 9, -1, 9, 9, 0, 9);
-    const content = { streams, repetition: streams, onPulse: 0, betweenPulses: 0, strength: 0 };
-    expect([...downbeatEvidence(content, WEIGHTS)]).toEqual([2, -1]);
+  it('is most of all a new chord and the low end', () => {
+    const at = (stream: number): number => {
+      const streams = Float32Array.from({ length: 5 }, (_, s) => (s === stream ? 1 : 0));
+      const rest = { repetition: streams, onPulse: 0, betweenPulses: 0, strength: 0, density: 0 };
+      return downbeatEvidence({ streams, ...rest })[0];
+    };
+    const [low, body, edge, strum, change] = [0, 1, 2, 3, 4].map(at);
+    expect(Math.min(low, change)).toBeGreaterThan(Math.max(body, edge, strum));
+    expect(Math.min(body, edge, strum)).toBeGreaterThan(0);
   });
 });
