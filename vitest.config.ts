@@ -14,8 +14,8 @@ export default defineConfig({
           name: 'unit',
           isolate: false,
           setupFiles: [PROPERTY_SEED],
-          // Property tests and commands take seconds; a machine that does other work besides, twenty.
-          testTimeout: 60_000,
+          // Property tests take a second; a busy machine may take ten.
+          testTimeout: 20_000,
           include: [
             'core/src/**/*.spec.ts',
             'contract/src/**/*.spec.ts',
@@ -30,7 +30,7 @@ export default defineConfig({
           name: 'web',
           include: ['web/src/**/*.spec.ts'],
           environment: 'jsdom',
-          testTimeout: 60_000,
+          testTimeout: 20_000,
           setupFiles: ['web/src/test-setup.ts', PROPERTY_SEED],
         },
       },

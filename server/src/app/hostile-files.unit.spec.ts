@@ -11,7 +11,7 @@ import { STANDARD_TUNING } from '@wild-needle/core/guitar';
 import { PLAIN_SONG } from '@wild-needle/core/riff';
 
 /** Longer, it hangs. */
-const MOST_MS = 15_000;
+const MOST_MS = 5000;
 
 const text = (words: string): Uint8Array => new TextEncoder().encode(words);
 const utf16 = (words: string): Uint8Array =>
