@@ -68,4 +68,12 @@ describe('what speaks for a downbeat', () => {
     expect(Math.min(low, change)).toBeGreaterThan(Math.max(body, edge, strum));
     expect(Math.min(body, edge, strum)).toBeGreaterThan(0);
   });
+
+  it('adds up at each pulse for itself', () => {
+    const streams = Float32Array.of(1, 0, 0, 2, 0, -1, 0, 0, 0, 0);
+    const rest = { repetition: streams, onPulse: 0, betweenPulses: 0, strength: 0, density: 0 };
+    const [first, second] = downbeatEvidence({ streams, ...rest });
+    expect(first).toBeCloseTo(0.89 + 2 * 0.42, 5);
+    expect(second).toBeCloseTo(-0.89, 5);
+  });
 });
