@@ -114,6 +114,11 @@ describe('rankTunings', () => {
     expect(rankTunings(high.map(ringing))[0].tuning).toMatchObject({ name: 'standard', capo: 0 });
   });
 
+  it('proposes no capo for a home chord alone, which may lie at any fret', () => {
+    const home = [41, 41, 41, 44, 41, 41, 43, 41, 48, 41].map((bass) => [bass, bass + 7, bass + 12]);
+    expect(rankTunings(home.map(ringing))[0].tuning.capo).toBe(0);
+  });
+
   it('takes chords on notes that no string has for driven fourths, not for another tuning', () => {
     // Fourths over A and B with the root that the amplifier adds below, between chords that reach down to the low E.
     const fourths = [33, 40, 45, 35, 42, 47, 33, 40, 45];

@@ -42,11 +42,13 @@ const RETUNED_CAPO_PENALTY = 0.7;
 /** Each fret further up: a riff whose lowest chord stands on the fourth fret is seldom one of a capo there (common practice). */
 const CAPO_PENALTY_PER_FRET = 0.3;
 /**
- * What speaks for a capo is that chords stand on the low open strings with it, and without it do not: per share of the chords by which they are more, from
- * some on. In one song of bench/quality .65 of the chords stand there with the capo that was played and none without it.
+ * What speaks for a capo is that chords stand on several of the low open strings with it, and without it do not: per share of the chords by which they are
+ * more, from some on. Chords on one of them say little, since a riff may have its home at any fret, so that with a capo an open lowest string counts half as
+ * well. Chosen on 82 songs and on those in standard tuning moved up, see docs/experiments.md ("A capo, and two strings by habit").
  */
-const CAPO_OPEN_BONUS = 1.2;
-const CAPO_OPEN_FROM = 0.3;
+const CAPO_OPEN_BONUS = 3;
+const CAPO_OPEN_FROM = 0.1;
+const OPEN_LOW_WITH_CAPO = 0.5;
 /** The strings that riffs stand on. */
 const LOW_STRINGS = 3;
 /** An unplayable strum (often a mishearing) weighs as much as a wide stretch, so that few do not decide. */
@@ -63,14 +65,16 @@ const OPEN_LOW_BONUS = 1.2;
  * a grip of two fingers gives (common practice). This much where none of them has its third string; muted ones say nothing.
  */
 const LEFT_OUT_COST = 0.9;
+/** Who strikes three strings in fewer of the ringing power chords of a song plays two by habit, and leaves nothing out. */
+const STRIKES_THREE = 0.2;
 /** Fewer power chords than this say less. */
 const ENOUGH_FIFTHS = 6;
 /**
  * Per semitone that the lowest string lies under the lowest note of the song: nobody tunes down for notes that are
  * not played. Counted up to a point, since a song need not use its lowest string.
  */
-// Chosen on the songs of bench/quality.
-const UNUSED_DEPTH_COST = 0.12;
+// From .12 to .16 two more of those 82 songs have theirs among the first three; from .3 on capos are said where none is.
+const UNUSED_DEPTH_COST = 0.16;
 const MOST_UNUSED = 4;
 /** A few notes heard too low do not count: this share may lie under the lowest note. */
 const MISHEARD_SHARE = 0.02;
@@ -84,7 +88,10 @@ function isOneFinger({ frets }: Voicing): boolean {
   return frets.length > 1 && stopped.size <= 1;
 }
 
-/** Of the ringing power chords that this tuning has under one finger, how many leave its third string out; 0 without any. */
+/**
+ * Of the ringing power chords that this tuning has under one finger, how many leave its third string out, 0 without any; less where the player hardly
+ * strikes three strings anywhere.
+ */
 function leftOutShare(
   played: readonly PlayedNotes[],
   lowest: MidiNote,
@@ -92,22 +99,29 @@ function leftOutShare(
   third: MidiNote,
 ): number {
   if (second - lowest !== 7 || third - lowest !== 12) return 0;
-  let [two, three] = [0, 0];
+  const all = { two: 0, three: 0 };
+  const underOneFinger = { two: 0, three: 0 };
   for (const { midi, palmMuted } of played) {
-    // From the second string's open note on there is another place to play it.
-    if (palmMuted || midi[0] < lowest || midi[0] >= second) continue;
     const above = midi.map((m) => m - midi[0]).join();
-    if (above === '0,7') two++;
-    else if (above === '0,7,12') three++;
+    const strings = above === '0,7' ? 'two' : above === '0,7,12' ? 'three' : null;
+    if (palmMuted || strings === null) continue;
+    all[strings]++;
+    // From the second string's open note on there is another place to play it.
+    if (midi[0] >= lowest && midi[0] < second) underOneFinger[strings]++;
   }
-  return two / Math.max(ENOUGH_FIFTHS, two + three);
+  const { two, three } = underOneFinger;
+  const threeByHabit = all.three / Math.max(1, all.two + all.three);
+  return (Math.min(1, threeByHabit / STRIKES_THREE) * two) / Math.max(ENOUGH_FIFTHS, two + three);
 }
 
-/** Of the chords, how many have an open one of the low strings as their lowest note. */
-function openRootShare(played: readonly PlayedNotes[], strings: readonly MidiNote[], capo: number): number {
-  const open = new Set(strings.slice(0, LOW_STRINGS).map((note) => note + capo));
+/** Of the chords, how many have an open low string as their lowest note, the most usual of these strings left out. */
+function openBesideHome(played: readonly PlayedNotes[], strings: readonly MidiNote[], capo: number): number {
   const chords = played.filter(({ midi }) => midi.length > 1);
-  return chords.filter(({ midi }) => open.has(midi[0])).length / Math.max(1, chords.length);
+  const [, ...besideHome] = strings
+    .slice(0, LOW_STRINGS)
+    .map((note) => chords.filter(({ midi }) => midi[0] === note + capo).length)
+    .sort((a, b) => b - a);
+  return besideHome.reduce((sum, n) => sum + n, 0) / Math.max(1, chords.length);
 }
 
 function capoPenalty(capo: number, name: string): number {
@@ -145,12 +159,12 @@ export function rankTunings(strums: readonly PlayedNotes[]): TuningCandidate[] {
       const lowestNote = lowestNotes.sort((a, b) => a - b)[Math.floor(MISHEARD_SHARE * lowestNotes.length)];
       const lowestAboveOpen = lowestNote - strings[0] - capo;
       const openShare = openCount / played.length;
-      const openWithCapo = openRootShare(played, strings, capo) - openRootShare(played, strings, 0);
+      const openWithCapo = openBesideHome(played, strings, capo) - openBesideHome(played, strings, 0);
       const cost =
         meanEffort * (1 - unplayableShare) +
         UNPLAYABLE_COST * unplayableShare +
         (DRIVEN_FOURTH_COST * fourthCount) / played.length -
-        OPEN_LOW_BONUS * openShare +
+        OPEN_LOW_BONUS * (capo > 0 ? OPEN_LOW_WITH_CAPO : 1) * openShare +
         LEFT_OUT_COST * leftOutShare(played, strings[0] + capo, strings[1] + capo, strings[2] + capo) +
         UNUSED_DEPTH_COST * Math.min(MOST_UNUSED, Math.max(0, lowestAboveOpen)) +
         capoPenalty(capo, name) -
