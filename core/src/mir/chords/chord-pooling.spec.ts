@@ -45,7 +45,7 @@ describe('strums that sound alike', () => {
     );
     expect(Array.from(pooled[4])).toEqual(Array.from(major));
     // One that is in doubt itself is still decided by its like.
-    const doubtful = said([40, MAJOR, 0.5], [40, WITH_OCTAVE, 0.45]);
+    const doubtful = said([40, MAJOR, 0.45], [40, WITH_OCTAVE, 0.46]);
     const among = [...all.slice(0, 4), doubtful, ...all.slice(5)];
     const [before, after] = [
       doubtful,
@@ -55,8 +55,25 @@ describe('strums that sound alike', () => {
         among.map((_, k) => k / 2),
       )[4],
     ].map((logs) => logs[at(40, MAJOR)] - logs[at(40, WITH_OCTAVE)]);
-    expect(before).toBeGreaterThan(0);
-    expect(after).toBeLessThan(0);
+    expect(before).toBeCloseTo(0, 1);
+    expect(after).toBeLessThan(-1);
+  });
+
+  it('take a full chord for what all its passes say, not for what it sounds like once', () => {
+    const power = said([40, MAJOR, 0.05], [40, WITH_OCTAVE, 0.9]);
+    const [clear, doubtful] = [
+      said([40, MAJOR, 0.8], [40, WITH_OCTAVE, 0.15]),
+      said([40, MAJOR, 0.46], [40, WITH_OCTAVE, 0.49]),
+    ];
+    const alone = [power, power, doubtful, power, clear, power, clear];
+    const passes = poolPasses(alone, [[0], [1], [2, 4, 6], [3], [4, 2, 6], [5], [6, 2, 4]]);
+    const pooled = poolSoundingAlike(
+      passes,
+      alone,
+      alone.map((_, k) => k / 2),
+    );
+    const oddsOfMajor = (logs: Float32Array): number => logs[at(40, MAJOR)] - logs[at(40, WITH_OCTAVE)];
+    expect(oddsOfMajor(pooled[2])).toBeGreaterThan(oddsOfMajor(passes[2]));
   });
 
   it('leave alone what sounds otherwise, and what is far away', () => {

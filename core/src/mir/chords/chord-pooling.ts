@@ -74,8 +74,8 @@ export function poolPasses(
 
 /**
  * `evidence` with that of the strums nearby that sound alike, by what each has `said` itself. On how many strings a power chord is
- * played nobody else is asked: two riffs may differ in nothing else (see `octave-doubling.ts`). What is heard as a full chord is not asked of power chords, nor they of
- * it (`full-chords.ts`). `timesS` ascends.
+ * played nobody else is asked: two riffs may differ in nothing else (see `octave-doubling.ts`). What is a full chord by all its passes is not asked of power
+ * chords, nor they of it (`full-chords.ts`). `timesS` ascends.
  */
 export function poolSoundingAlike(
   evidence: readonly Float32Array[],
@@ -83,7 +83,7 @@ export function poolSoundingAlike(
   timesS: readonly number[],
 ): Float32Array[] {
   const roots = said.map(rootsOf);
-  const kinds = said.map(fullKindOf);
+  const kinds = evidence.map(fullKindOf);
   let first = 0;
   return evidence.map((own, k) => {
     while (timesS[first] < timesS[k] - NEARBY_S) first++;

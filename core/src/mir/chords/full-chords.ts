@@ -8,8 +8,6 @@ import { BASS_NOTES, SHAPES } from './chord-network';
 
 const FULL: readonly ChordQuality[] = ['maj', 'min', 'sus2', 'sus4'];
 const FIFTH = 7;
-/** A full chord is meant where it is this much likelier than all others on its lowest note together. */
-const CLEARLY = 1.5;
 
 /** Of each shape which full chord it is; null for all others. */
 export const FULL_KIND: readonly (ChordQuality | null)[] = CHORD_SHAPES.map(({ notes }) => {
@@ -18,18 +16,19 @@ export const FULL_KIND: readonly (ChordQuality | null)[] = CHORD_SHAPES.map(({ n
   return quality && FULL.includes(quality) ? quality : null;
 });
 
-/** The full chord that a strum alone is heard as, by all its shapes; null where it is heard as something else. Index as in `ChordEvidence`. */
-export function fullKindOf(logProbabilities: Float32Array): ChordQuality | null {
+/**
+ * The full chord that is likelier than all others on the likeliest lowest note together, by all its shapes; null where none is. `evidence` in
+ * log-probability up to a constant, index as in `ChordEvidence`.
+ */
+export function fullKindOf(evidence: Float32Array): ChordQuality | null {
   let likeliest = 0;
-  for (let c = 1; c < logProbabilities.length; c++) {
-    if (logProbabilities[c] > logProbabilities[likeliest]) likeliest = c;
-  }
+  for (let c = 1; c < evidence.length; c++) if (evidence[c] > evidence[likeliest]) likeliest = c;
   const bass = likeliest - (likeliest % SHAPES);
   const sums = new Map<ChordQuality | null, number>();
   FULL_KIND.forEach((kind, shape) => {
-    sums.set(kind, (sums.get(kind) ?? 0) + Math.exp(logProbabilities[bass + shape]));
+    sums.set(kind, (sums.get(kind) ?? 0) + Math.exp(evidence[bass + shape] - evidence[likeliest]));
   });
-  let best = { kind: null as ChordQuality | null, p: CLEARLY * (sums.get(null) ?? 0) };
+  let best = { kind: null as ChordQuality | null, p: sums.get(null) ?? 0 };
   for (const [kind, p] of sums) if (kind !== null && p > best.p) best = { kind, p };
   return best.kind;
 }
