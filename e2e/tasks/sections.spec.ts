@@ -239,7 +239,19 @@ test('gives the odd pass a name, and takes the road map away as a picture', asyn
   await verse.click();
   // What differs in it is told one by one where it is answered.
   await expect(page.locator('wn-section-panel')).toContainText(/differs\. Bar 2, .*: ends early/);
-  await page.getByRole('textbox', { name: 'Name of what this pass plays' }).fill('Stop');
+  const name = page.getByRole('textbox', { name: 'Name of what this pass plays' });
+  // The name that is proposed can be read whole.
+  expect(
+    await name.evaluate((field: HTMLInputElement) => {
+      const style = getComputedStyle(field);
+      const canvas = document.createElement('canvas').getContext('2d')!;
+      canvas.font = style.font;
+      const room =
+        field.clientWidth - Number.parseFloat(style.paddingLeft) - Number.parseFloat(style.paddingRight);
+      return room - canvas.measureText(field.placeholder).width;
+    }),
+  ).toBeGreaterThanOrEqual(0);
+  await name.fill('Stop');
   await page.getByRole('button', { name: 'Keep it' }).click();
   await expect(verse).toContainText('The last pass plays “Stop”');
   // Back, and by key: the riff whatever was heard.
