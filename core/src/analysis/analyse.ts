@@ -27,7 +27,7 @@ import { aboveLowestString } from './inverted-fifths';
 import { withoutOctaveGuitar } from './octave-guitar';
 
 /** Raise when results change; stored with every analysis. */
-export const ALGORITHM_VERSION = 'networks-14';
+export const ALGORITHM_VERSION = 'networks-15';
 
 export interface RankedVoicing {
   /** Fret per string, lowest string first, null = not played; frets count from the capo. */

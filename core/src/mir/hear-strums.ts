@@ -131,7 +131,7 @@ export function createStrumHearing(
       const ofChosen = chosen.map((k) => annotations[k]);
       const heard = spans.map((span, k) => {
         onShare?.(k / spans.length);
-        return chords.evidenceOf(span);
+        return chords.evidenceOf(span, strokes[chosen[k]], known);
       });
       const named = chords.read(
         spans,

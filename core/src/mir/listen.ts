@@ -12,6 +12,7 @@ import { findForm } from './form/form';
 import { groupRepetitions } from './form/repetition-groups';
 import { createStrumHearing, type HeardStrums, type StrokeCandidate, type StrumHearing } from './hear-strums';
 import type { KnownForm } from './read-chords';
+import { findLowerGuitar } from './lower-guitar';
 import { placeBars, type BarLayout } from './meter/bars';
 import meterWeights from './meter/meter.json';
 import { rankMeters } from './meter/rank-meters';
@@ -150,6 +151,7 @@ export function hearSong(
   const known: KnownForm = {
     beatsS: grid.beatsS,
     repetitionsOf: (timesS) => groupRepetitions(timesS, drafted, downbeatsS, bars),
+    lowerGuitar: findLowerGuitar(guitars ?? signal, first.strums, offsetCents),
   };
   const heardStrums = hearing.hear(known);
   const { strums } = heardStrums;

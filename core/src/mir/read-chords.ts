@@ -12,6 +12,7 @@ import chordWeights from './chords/chords.json';
 import { correctShapes } from './chords/confirmed-chords';
 import { createPitchLevels } from './chords/heard-notes';
 import { doublingPulls } from './chords/octave-doubling';
+import type { LowerGuitar } from './lower-guitar';
 import { isPalmMuted, NO_STROKE, type StrokeProbabilities } from './strokes/stroke-kinds';
 import type { SplitBand, RepetitionGroup, StrumSpan } from './types';
 
@@ -24,6 +25,8 @@ export interface KnownForm {
   readonly beatsS: readonly number[];
   /** For ascending instants, those at the same position of repeated passes. */
   repetitionsOf(timesS: readonly number[]): readonly RepetitionGroup[];
+  /** Where a guitar on one side plays an octave over the other. */
+  readonly lowerGuitar: LowerGuitar | null;
 }
 
 /** How loud pitches are in the middle and in the sides, see `createPitchLevels`; no sides in a mono recording. */
@@ -34,7 +37,11 @@ export interface StagedLevels {
 
 export interface ChordReading {
   readonly levels: (span: StrumSpan) => StagedLevels;
-  readonly evidenceOf: (span: StrumSpan) => ChordEvidence;
+  readonly evidenceOf: (
+    span: StrumSpan,
+    stroke: StrokeProbabilities,
+    known: KnownForm | null,
+  ) => ChordEvidence;
   /** The chords of spans in order of time; `strokes` says which are muted. */
   read(
     spans: readonly StrumSpan[],
@@ -81,11 +88,11 @@ export function createChordReading(band: SplitBand, sampleRate: number, offsetCe
   const listen = createListening(band, sampleRate, offsetCents);
   const levelsIn = createPitchLevels(sampleRate, offsetCents);
   const kept = new Map<string, ChordEvidence>();
-  const evidenceOf = (span: StrumSpan): ChordEvidence => {
+  const evidenceOf: ChordReading['evidenceOf'] = (span, stroke, known) => {
     const key = `${span.timeS} ${span.endS}`;
     const evidence = kept.get(key) ?? listen(span);
     kept.set(key, evidence);
-    return evidence;
+    return known?.lowerGuitar?.(evidence, span, isPalmMuted(stroke)) ?? evidence;
   };
   const read: ChordReading['read'] = (spans, evidence, strokes, known, written) => {
     const groups = known?.repetitionsOf(spans.map((s) => s.timeS));
@@ -108,7 +115,10 @@ export function createChordReading(band: SplitBand, sampleRate: number, offsetCe
     },
     read,
     ask: (spans, strokes, known) => {
-      const evidence = correctShapes(spans.map(evidenceOf), spans);
+      const evidence = correctShapes(
+        spans.map((span, k) => evidenceOf(span, strokes[k], known)),
+        spans,
+      );
       const written = spans.map((span) => span.midi);
       return read(spans, evidence, strokes, known, written);
     },

@@ -4,6 +4,7 @@
  */
 import { bisector } from 'd3-array';
 import type { DecodedChord } from './chords/chord-decoding';
+import { findLowerGuitar } from './lower-guitar';
 import { barContents } from './form/bar-contents';
 import { groupRepetitions } from './form/repetition-groups';
 import type { StrokeCandidate } from './hear-strums';
@@ -64,7 +65,11 @@ export function resumeHearing(signal: StereoSignal, before: HeardBefore): Askabl
   const known: KnownForm | null =
     downbeatsS.length === 0
       ? null
-      : { beatsS, repetitionsOf: (timesS) => groupRepetitions(timesS, before, downbeatsS, bars) };
+      : {
+          beatsS,
+          repetitionsOf: (timesS) => groupRepetitions(timesS, before, downbeatsS, bars),
+          lowerGuitar: findLowerGuitar(signal, strums, referenceCents),
+        };
   const timesS = strokes.map((s) => s.timeS);
   const kinds = strokes.map((s) => s.stroke);
   return {

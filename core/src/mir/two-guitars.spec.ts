@@ -6,6 +6,7 @@ import type { KnownForm } from './read-chords';
 const alone: KnownForm = {
   beatsS: [],
   repetitionsOf: (timesS) => timesS.map((_, k) => ({ members: [k], passes: 1, riff: '' })),
+  lowerGuitar: null,
 };
 const SECONDS = 10;
 

@@ -75,7 +75,7 @@ export function hearGuitarsApart(
   const [left, right] = signal.channels.map((mid, c) => {
     const only = { whole: { mid, side: null }, guitars: null };
     const hearing = createStrumHearing(only, signal.sampleRate, offsetCents, durationS, NOTHING_CONFIRMED);
-    return hearing.hear(known, (share) => onShare((c + share) / 2)).strums;
+    return hearing.hear({ ...known, lowerGuitar: null }, (share) => onShare((c + share) / 2)).strums;
   });
   if (left.length === 0 || right.length === 0 || agreement(left, right) >= SAME_PART_SHARE) return [];
   return [
