@@ -12,7 +12,7 @@ import type { HeardStrum, StereoSignal, StrumSpan } from './types';
 /** What both sides together say of a span, with what the side of the lower guitar says; it alone tells on how many strings a power chord is played. */
 export type LowerGuitar = (both: ChordEvidence, span: StrumSpan, palmMuted: boolean) => ChordEvidence;
 
-/** Strums looked at, spread over the song: more change no decision. */
+/** At most so many strums are looked at, spread over the song: more change no decision. */
 const SAMPLED_STRUMS = 50;
 /** Shorter ones say little. */
 const SHORTEST_S = 0.1;
@@ -53,7 +53,7 @@ export function findLowerGuitar(
       endS - timeS >= SHORTEST_S && POWER_CHORDS.includes(midi.map((note) => note - midi[0]).join()),
   );
   if (channels.length < 2 || chords.length < FEWEST) return null;
-  const step = Math.max(1, Math.floor(chords.length / SAMPLED_STRUMS));
+  const step = Math.ceil(chords.length / SAMPLED_STRUMS);
   const sampled = chords.filter((_, k) => k % step === 0);
   const sides = channels.map((mid) =>
     createEvidence({ mid, side: null }, sampleRate, offsetCents, chordWeights),
