@@ -46,7 +46,8 @@ describe('ranking of tunings', () => {
   it('takes two ringing strings for a grip of two fingers, not for a finger that lies on a third string', () => {
     const roots = [38, 40, 41, 43, 38, 40, 43, 41];
     const three = chords([45, 47, 48], [0, 7, 12]);
-    const name = (strums: readonly PlayedNotes[]): string => rankTunings([...strums, ...three])[0].tuning.name;
+    const name = (strums: readonly PlayedNotes[]): string =>
+      rankTunings([...strums, ...three])[0].tuning.name;
     expect(name(chords(roots, [0, 7]))).toBe('d-standard');
     expect(name(chords(roots, [0, 7, 12]))).toBe('drop-d');
     // Muted strums are played on two strings everywhere.
@@ -54,7 +55,9 @@ describe('ranking of tunings', () => {
   });
 
   it('says nothing by two strings of who strikes three nowhere', () => {
-    expect(rankTunings(chords([38, 40, 41, 43, 38, 40, 43, 41, 45, 47], [0, 7]))[0].tuning.name).toBe('drop-d');
+    expect(rankTunings(chords([38, 40, 41, 43, 38, 40, 43, 41, 45, 47], [0, 7]))[0].tuning.name).toBe(
+      'drop-d',
+    );
   });
 
   it('asks no capo where none is needed', () => {
