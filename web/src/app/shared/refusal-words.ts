@@ -10,7 +10,7 @@ export function refusalWords(refusal: Refusal): string {
     case 'too-late-to-double':
       return 'The last beat is too near to the hour at which a song ends: its half would lie behind it.';
     case 'too-fast-to-double':
-      return `Nobody counts faster than ${FASTEST_BPM} beats a minute.`;
+      return `Its beats would come more than ${FASTEST_BPM} times a minute: nobody counts so fast.`;
     case 'odd-bars':
       return `Riff ${refusal.letter} has an odd number of bars: two of them can't become one.`;
     case 'starts-inside-bar':
