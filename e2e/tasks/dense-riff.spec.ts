@@ -245,7 +245,20 @@ test('taps write into the riff that was chosen, and undo outlives a reload and s
   page,
 }) => {
   const riffs = await openDense(page, demoApp.url, (document) => dense(document));
-  await page.getByRole('slider', { name: 'Place in the recording' }).click({ position: { x: 400, y: 20 } });
+  const songId = new URL(page.url()).pathname.split('/')[2];
+  const song = openSongSchema.parse(
+    await (await page.request.get(`${demoApp.url}/api/songs/${songId}`)).json(),
+  );
+  const { grid, sections } = song.document;
+  const borderS = grid.beatsS[grid.bars[sections[2].startBar].beat];
+  const strip = page.getByRole('slider', { name: 'Place in the recording' });
+  const clockAt = async (x: number): Promise<number> => {
+    await strip.click({ position: { x, y: 20 } });
+    return riffs.clock();
+  };
+  // Four seconds before the next section.
+  const [early, late] = [await clockAt(200), await clockAt(800)];
+  await clockAt(200 + (600 * (borderS - 4 - early)) / (late - early));
   await page.getByRole('button', { name: 'Riff …' }).click();
   await page.getByRole('menuitem', { name: 'New riff' }).click();
   await expect(page.getByText('Play the loop, then type a fret')).toBeVisible();
@@ -258,6 +271,8 @@ test('taps write into the riff that was chosen, and undo outlives a reload and s
   await expect.poll(() => riffs.strums()).toEqual(['not written yet']);
   await expect(page.getByRole('radio', { name: 'Riff D' })).toBeChecked();
   await page.keyboard.press('j');
+  // It plays on into another section: what was tapped is filled in next, and stays.
+  await expect.poll(() => riffs.clock()).toBeGreaterThan(borderS + 0.3);
   await page.keyboard.press('Space');
   await expect(page.getByRole('button', { name: 'Play' })).toBeVisible();
   await page.keyboard.press('5');

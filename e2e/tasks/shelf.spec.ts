@@ -170,6 +170,28 @@ test('what is asked for names a part and a version, and opens there', async ({ d
   await expect(page.locator('wn-header').getByText('Saved', { exact: true })).toBeVisible();
 });
 
+test('a part can be asked for by who names the song before the shelf has been read', async ({
+  demoApp,
+  page,
+}) => {
+  let read = (): void => undefined;
+  const waits = new Promise<void>((resolve) => (read = resolve));
+  await page.route(
+    ({ pathname }) => pathname === ROUTES.listSongs.path,
+    async (route) => {
+      await waits;
+      await route.continue();
+    },
+  );
+  await page.goto(demoApp.url);
+  const asked = page.getByRole('region', { name: 'Asked for' });
+  await asked.getByRole('button', { name: 'Add' }).click();
+  await asked.getByRole('combobox', { name: 'Song' }).fill('salt on the wire');
+  await expect(asked.getByRole('combobox', { name: 'Which part' })).toHaveCount(0);
+  read();
+  await expect(asked.getByRole('combobox', { name: 'Which part' })).toBeVisible();
+});
+
 test('a folder that is dropped brings its recordings, one after the other, and leaves the rest', async ({
   app,
   page,

@@ -186,12 +186,17 @@ export class RiffsPage implements OnDestroy {
     // While it plays the screen follows the needle from one section into the next; what was chosen besides stays until then.
     const needleSection = computed(() => this.now.pass()?.sectionId ?? null);
     let before = untracked(needleSection);
+    // What was tapped is filled in next: it stays until the sound is stopped.
+    let isTapped = false;
+    effect(() => {
+      isTapped = this.tapAlong.isOn() || (isTapped && this.player.playing());
+    });
     effect(() => {
       const sectionId = needleSection();
       const pass = untracked(this.now.pass);
       const hasLeft = before !== null && sectionId !== before;
       before = sectionId ?? before;
-      if (!pass || !hasLeft || !untracked(this.player.playing) || untracked(this.tapAlong.isOn)) return;
+      if (!pass || !hasLeft || !untracked(this.player.playing) || isTapped) return;
       untracked(() => this.song.selectRiff(pass.riffId, pass.sectionId));
     });
   }

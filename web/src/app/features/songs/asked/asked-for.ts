@@ -1,5 +1,15 @@
 /** Who waits for what, until when: the nearest day first; a row is ticked off, and opens its song at its place. */
-import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
+import {
+  ChangeDetectionStrategy,
+  Component,
+  computed,
+  effect,
+  inject,
+  input,
+  output,
+  signal,
+  untracked,
+} from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatCheckbox } from '@angular/material/checkbox';
 import { Router } from '@angular/router';
@@ -69,16 +79,24 @@ export class AskedFor {
     }));
   });
 
-  /** Of the song that is named in the form. */
+  /** Of the song, as the form names it. */
+  protected readonly title = signal('');
+  /** The song of that name, also where the shelf is read later than it is named. */
+  private readonly namedId = computed(
+    () => this.songs().find((song) => isCalled(song, this.title().trim()))?.id ?? null,
+  );
   protected readonly sections = signal<readonly Section[]>([]);
-  private named: string | null = null;
 
   constructor() {
     void this.load();
+    effect(() => {
+      const songId = this.namedId();
+      untracked(() => void this.readSections(songId));
+    });
   }
 
   add(): void {
-    this.sections.set([]);
+    this.title.set('');
     this.isAdding.set(true);
   }
 
@@ -112,15 +130,13 @@ export class AskedFor {
   }
 
   /** A part of the song may be asked for once it is known which song. */
-  protected async songNamed(title: string): Promise<void> {
-    const song = this.songs().find((s) => isCalled(s, title.trim()));
-    this.named = song?.id ?? null;
+  private async readSections(songId: string | null): Promise<void> {
     this.sections.set([]);
-    if (!song) return;
+    if (songId === null) return;
     try {
-      const { document } = await firstValueFrom(this.api.openSong(song.id));
+      const { document } = await firstValueFrom(this.api.openSong(songId));
       // Another one may be named by now.
-      if (this.named === song.id) this.sections.set(document.sections);
+      if (this.namedId() === songId) this.sections.set(document.sections);
     } catch {
       // The whole song can be asked for all the same.
     }
