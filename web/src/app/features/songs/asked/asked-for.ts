@@ -1,25 +1,16 @@
 /** Who waits for what, until when: the nearest day first; a row is ticked off, and opens its song at its place. */
-import {
-  ChangeDetectionStrategy,
-  Component,
-  computed,
-  effect,
-  inject,
-  input,
-  output,
-  signal,
-  untracked,
-} from '@angular/core';
+import { ChangeDetectionStrategy, Component, computed, inject, input, output, signal } from '@angular/core';
 import { MatButton } from '@angular/material/button';
 import { MatCheckbox } from '@angular/material/checkbox';
 import { Router } from '@angular/router';
 import { firstValueFrom } from 'rxjs';
 import type { SongRequest, SongSummary } from '@wild-needle/contract';
-import { PLAIN_SONG, type Section } from '@wild-needle/core/riff';
+import { PLAIN_SONG } from '@wild-needle/core/riff';
 import type { SheetVersion } from '@wild-needle/core/sheet';
 import { Api } from '../../../api/api';
 import { SHELF_KEYS } from '../shelf-keys';
 import { dueWords } from '../row/shelf-words';
+import { isCalled, partsOfNamed } from './parts-of-named';
 
 const FORMAT_WORDS = [
   { format: null, words: 'in no special form' },
@@ -40,9 +31,6 @@ const VERSION_NAMES: Readonly<Record<SheetVersion, string>> = {
 };
 
 const VERSIONS = Object.keys(VERSION_NAMES) as SheetVersion[];
-
-const isCalled = (song: SongSummary, title: string): boolean =>
-  song.title.toLowerCase() === title.toLowerCase();
 
 /** 'Bridge, two strings, as a sheet'. */
 export function wantedWords({ wanted, sectionName, version, format }: SongRequest): string {
@@ -79,20 +67,12 @@ export class AskedFor {
     }));
   });
 
-  /** Of the song, as the form names it. */
+  /** Of the song, as the form names it; a part of it may be asked for once it is known which song. */
   protected readonly title = signal('');
-  /** The song of that name, also where the shelf is read later than it is named. */
-  private readonly namedId = computed(
-    () => this.songs().find((song) => isCalled(song, this.title().trim()))?.id ?? null,
-  );
-  protected readonly sections = signal<readonly Section[]>([]);
+  protected readonly sections = partsOfNamed(this.songs, this.title);
 
   constructor() {
     void this.load();
-    effect(() => {
-      const songId = this.namedId();
-      untracked(() => void this.readSections(songId));
-    });
   }
 
   add(): void {
@@ -127,19 +107,6 @@ export class AskedFor {
       );
       this.isAdding.set(false);
     });
-  }
-
-  /** A part of the song may be asked for once it is known which song. */
-  private async readSections(songId: string | null): Promise<void> {
-    this.sections.set([]);
-    if (songId === null) return;
-    try {
-      const { document } = await firstValueFrom(this.api.openSong(songId));
-      // Another one may be named by now.
-      if (this.namedId() === songId) this.sections.set(document.sections);
-    } catch {
-      // The whole song can be asked for all the same.
-    }
   }
 
   protected async tick(
