@@ -24,6 +24,22 @@ describe('habits of players (common practice)', () => {
     expect(firstFrets([38, 45, 50], DROP_D)).toBe('6:0 5:0 4:0');
   });
 
+  it('leave out no string where a grip without that is at hand, as it is not for an octave', () => {
+    const added = (notes: readonly number[], frets: string): number => {
+      const costs = [
+        findVoicings(notes, STANDARD_TUNING),
+        applyHabits(findVoicings(notes, STANDARD_TUNING), STANDARD_TUNING),
+      ];
+      const [before, after] = costs.map(
+        (all) => all.find((v) => v.frets.map((f) => `${f.string}:${f.fret}`).join(' ') === frets)!.effort,
+      );
+      return after - before;
+    };
+    expect(added([50, 57, 62], '5:5 3:2 2:3')).toBeCloseTo(0.5, 6);
+    expect(added([50, 57, 62], '5:5 4:7 3:7')).toBe(0);
+    expect(added([45, 57], '6:5 4:7')).toBe(0);
+  });
+
   it('lose no voicing', () => {
     const all = findVoicings([45, 52, 57], STANDARD_TUNING);
     expect(applyHabits(all, STANDARD_TUNING)).toHaveLength(all.length);

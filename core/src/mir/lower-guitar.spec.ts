@@ -50,6 +50,9 @@ describe('the lower of two guitars', () => {
     expect(findLowerGuitar(stereo(part(0), part(0, 0.01)), strums, 0)).toBeNull();
     expect(findLowerGuitar({ channels: [apart.channels[0]], sampleRate: RATE }, strums, 0)).toBeNull();
     expect(findLowerGuitar(apart, strums.slice(0, 4), 0)).toBeNull();
+    // What a user has confirmed may lie lower than the networks hear: it is not asked about.
+    const tooLow = strums.map((s) => ({ ...s, midi: s.midi.map((note) => note - 24) }));
+    expect(findLowerGuitar(apart, tooLow, 0)).toBeNull();
   });
 
   it('tells on how many strings it plays, whatever the higher one adds', () => {

@@ -50,7 +50,9 @@ export function findLowerGuitar(
 ): LowerGuitar | null {
   const chords = strums.filter(
     ({ midi, timeS, endS }) =>
-      endS - timeS >= SHORTEST_S && POWER_CHORDS.includes(midi.map((note) => note - midi[0]).join()),
+      endS - timeS >= SHORTEST_S &&
+      midi[0] >= LOWEST_BASS &&
+      POWER_CHORDS.includes(midi.map((note) => note - midi[0]).join()),
   );
   if (channels.length < 2 || chords.length < FEWEST) return null;
   const step = Math.ceil(chords.length / SAMPLED_STRUMS);
