@@ -22,7 +22,7 @@ const FEWEST = 8;
 const POWER_CHORDS = ['0,7', '0,7,12', '0,7,12,19'];
 /**
  * By how much an octave up is likelier on one side than on the other, in log-odds. Of 82 songs those with doubled takes and single guitars differ by up to
- * .5, those with guitars an octave apart by 3 to 10, and one with a clean sound by 1 (docs/experiments.md, "A guitar an octave up").
+ * .4, those with guitars an octave apart by 3 to 10, and one with a clean sound by 1 (docs/experiments.md, "A guitar an octave up").
  */
 const OCTAVE_APART = 2;
 const OCTAVE = 12;
