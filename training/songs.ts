@@ -62,9 +62,13 @@ export function readTapedTruth(seed: number): Truth {
   return truthPlayedFast(readSongFile(seed).truth, speedOf(seed));
 }
 
+/** Strokes and chords are read one after the other from the same song. */
+let lastTaped: { readonly seed: number; readonly song: Song } | null = null;
+
 /** The song at the speed that strokes and chords are learned at. */
 export function readTapedSong(seed: number): Song {
-  return readAt(seed, speedOf(seed));
+  if (lastTaped?.seed !== seed) lastTaped = { seed, song: readAt(seed, speedOf(seed)) };
+  return lastTaped.song;
 }
 
 export function readSong(seed: number): Song {
@@ -75,9 +79,11 @@ function readAt(seed: number, semitones: number): Song {
   const { channels: count, truth } = readSongFile(seed);
   const file = playedFast(readFileSync(songFile(seed, 'pcm')), count, ANALYSIS_SAMPLE_RATE, semitones);
   const all = new Int16Array(file.buffer, file.byteOffset, file.length / 2);
-  const channels = Array.from({ length: count }, (_, c) =>
-    Float32Array.from({ length: Math.floor(all.length / count) }, (_v, n) => all[n * count + c] / 32768),
-  );
+  const channels = Array.from({ length: count }, (_, c) => {
+    const channel = new Float32Array(Math.floor(all.length / count));
+    for (let n = 0; n < channel.length; n++) channel[n] = all[n * count + c] / 32768;
+    return channel;
+  });
   return { signal: { channels, sampleRate: ANALYSIS_SAMPLE_RATE }, truth: truthPlayedFast(truth, semitones) };
 }
 

@@ -111,15 +111,7 @@ export function renderDrums(
   const panOf = new Map(Array.from({ length: 23 }, (_, i) => [35 + i, width * chance.uniform(-1, 1)]));
   panOf.set(KICK, 0).set(SNARE, 0);
   const scatterS = chance.uniform(0.001, 0.01);
-  const tuned = new Map<number, Float32Array>();
-  const drum = (note: number): Float32Array => {
-    const known = tuned.get(note);
-    if (known) return known;
-    const ratio = character?.ratios.get(note) ?? 1;
-    const sample = ratio === 1 ? kit.sample(note) : repitch(kit.sample(note), ratio);
-    tuned.set(note, sample);
-    return sample;
-  };
+  const drum = retuned(kit, (note) => character?.ratios.get(note) ?? 1);
   const hit = (quarter: number, note: number, level: number): void => {
     const start = Math.round((timeAt(quarter) + chance.normal(0, scatterS)) * SAMPLE_RATE);
     if (start >= 0 && start < out[0].length) {
@@ -189,7 +181,7 @@ export function renderBass(
     ['eighths', 3],
     ['moving', 3],
   ] as const);
-  const ratio = 2 ** (offsetCents / 1200);
+  const note = retuned(bank, () => 2 ** (offsetCents / 1200));
   // Most lines keep to the lowest octave; few lie where the guitar has its own low notes.
   const lowest = chance.weighted([
     [26, 8],
@@ -198,10 +190,10 @@ export function renderBass(
     [35, 1],
   ]);
   const low = (pc: number): number => lowest + ((pc - lowest + 120) % 12);
-  const play = (quarter: number, untilQuarter: number, note: number): void => {
+  const play = (quarter: number, untilQuarter: number, midi: number): void => {
     const start = Math.round((timeAt(quarter) + chance.normal(0, 0.006)) * SAMPLE_RATE);
     if (start < 0 || start >= out[0].length) return;
-    addPanned(out, start, repitch(bank.sample(note), ratio), 1, 0, timeAt(untilQuarter) - timeAt(quarter));
+    addPanned(out, start, note(midi), 1, 0, timeAt(untilQuarter) - timeAt(quarter));
   };
   song.strums.forEach((strum, k) => {
     const until = song.strums[k + 1]?.atQuarter ?? strum.endQuarter;
@@ -217,9 +209,21 @@ export function renderBass(
     }
   });
   const gain = chance.logUniform(0.5, 12);
-  const dirty = out[0].map((v) => Math.tanh(gain * v) / Math.max(1, gain / 2));
+  const [dirty] = out;
+  for (let n = 0; n < dirty.length; n++) dirty[n] = Math.tanh(gain * dirty[n]) / Math.max(1, gain / 2);
   const dull = applyBiquad(dirty, lowPass(chance.logUniform(600, 5000), SAMPLE_RATE));
   return [dull, dull];
+}
+
+/** The notes of a bank so many times as high, each computed once. */
+function retuned(bank: SoundBank, ratioOf: (note: number) => number): (note: number) => Float32Array {
+  const known = new Map<number, Float32Array>();
+  return (note) => {
+    const ratio = ratioOf(note);
+    const sample = known.get(note) ?? (ratio === 1 ? bank.sample(note) : repitch(bank.sample(note), ratio));
+    known.set(note, sample);
+    return sample;
+  };
 }
 
 function repitch(sample: Float32Array, ratio: number): Float32Array {
@@ -245,7 +249,7 @@ export function renderMelody(
   const bank = drawVoice(chance, MELODY_PROGRAMS, { lowest: 50, highest: 86, seconds: 2.5 });
   const out = silence(seconds);
   const pan = chance.yes(0.7) ? 0 : chance.uniform(-0.8, 0.8);
-  const ratio = 2 ** (offsetCents / 1200);
+  const note = retuned(bank, () => 2 ** (offsetCents / 1200));
   const pool = Array.from({ length: 25 }, (_, i) => 54 + i).filter((m) => song.scale.includes(m % 12));
   let at = Math.floor(pool.length / 2);
   const last = song.bars[song.bars.length - 1];
@@ -255,7 +259,7 @@ export function renderMelody(
       at = Math.max(0, Math.min(pool.length - 1, at + chance.whole(-2, 2)));
       const start = Math.round((timeAt(q) + chance.normal(0, 0.015)) * SAMPLE_RATE);
       if (start >= 0 && start < out[0].length) {
-        addPanned(out, start, repitch(bank.sample(pool[at]), ratio), 1, pan, timeAt(q + length) - timeAt(q));
+        addPanned(out, start, note(pool[at]), 1, pan, timeAt(q + length) - timeAt(q));
       }
     }
     q += length;

@@ -2,27 +2,26 @@
  * What stands between an amplifier and a record, drawn at random: microphones near a loudspeaker, chorus and tape that
  * wavers, echoes. Each leaves its own dents and copies in a spectrum that a network must not take for notes or strokes.
  */
-import { applyBiquad, lowPass, peaking } from '@wild-needle/core/dsp';
+import { applyBiquad, lowPass, peaking, type Biquad } from '@wild-needle/core/dsp';
 import type { Chance } from './chance';
 import { SAMPLE_RATE } from './rates';
 
 /** Narrow hills and dents of a loudspeaker, and the comb of two microphones at different distances. */
 export function throughMicrophones(samples: Float32Array, chance: Chance): Float32Array {
-  let out = samples;
+  const hills: Biquad[] = [];
   const depth = chance.uniform(1, 4.5);
   for (let i = chance.whole(6, 14); i > 0; i--) {
-    const hill = peaking(
-      chance.logUniform(90, 7000),
-      SAMPLE_RATE,
-      chance.logUniform(1.2, 9),
-      chance.normal(0, depth),
+    hills.push(
+      peaking(chance.logUniform(90, 7000), SAMPLE_RATE, chance.logUniform(1.2, 9), chance.normal(0, depth)),
     );
-    out = applyBiquad(out, hill);
   }
+  const out = applyBiquad(samples, ...hills);
   if (chance.yes(0.5)) return out;
   const apart = Math.round(chance.logUniform(0.0002, 0.003) * SAMPLE_RATE);
   const share = chance.uniform(-0.6, 0.6);
-  return out.map((v, n) => v + share * (n < apart ? 0 : out[n - apart]));
+  // From the end, so that what is added is not yet changed.
+  for (let n = out.length - 1; n >= apart; n--) out[n] += share * out[n - apart];
+  return out;
 }
 
 /** Mixes a copy in that wavers in time by `depthS`: 1 for a tape, half for a chorus. */
@@ -36,12 +35,14 @@ function waver(
   const phase = chance.uniform(0, 2 * Math.PI);
   const turn = (2 * Math.PI * rateHz) / SAMPLE_RATE;
   const middle = (depthS + 0.0005) * SAMPLE_RATE;
-  return samples.map((dry, n) => {
+  const out = new Float32Array(samples.length);
+  for (let n = 0; n < out.length; n++) {
     const at = Math.max(0, n - middle + depthS * SAMPLE_RATE * Math.sin(phase + turn * n));
     const i = Math.floor(at);
     const next = samples[Math.min(samples.length - 1, i + 1)];
-    return (1 - share) * dry + share * (samples[i] + (at - i) * (next - samples[i]));
-  });
+    out[n] = (1 - share) * samples[n] + share * (samples[i] + (at - i) * (next - samples[i]));
+  }
+  return out;
 }
 
 export function chorus(samples: Float32Array, chance: Chance): Float32Array {
@@ -71,5 +72,6 @@ export function echo(samples: Float32Array, beatS: number, chance: Chance): Floa
   const dull = applyBiquad(samples, lowPass(chance.logUniform(1500, 6000), SAMPLE_RATE));
   const repeats = new Float32Array(samples.length);
   for (let n = delay; n < samples.length; n++) repeats[n] = dull[n - delay] + again * repeats[n - delay];
-  return samples.map((v, n) => v + wet * repeats[n]);
+  for (let n = 0; n < repeats.length; n++) repeats[n] = samples[n] + wet * repeats[n];
+  return repeats;
 }

@@ -227,7 +227,7 @@ export function renderTake(
     if (strum.palmMute) damp(muted, timeS, next ? next.timeS + lateS : endS + 0.3, style);
   });
   const filtered = (samples: Float32Array, low: number, high: number): Float32Array =>
-    applyBiquad(applyBiquad(samples, highPass(low, SAMPLE_RATE)), lowPass(high, SAMPLE_RATE));
+    applyBiquad(samples, highPass(low, SAMPLE_RATE), lowPass(high, SAMPLE_RATE));
   const mutes = strums.filter((s) => s.palmMute);
   const deads = strums.filter((s) => s.dead);
   const rings = strums.filter((s) => !s.palmMute && !s.dead);

@@ -35,7 +35,13 @@ export function addStem(mix: Stereo, stem: Stereo, levelDb: number): void {
 /** Constant power; -1 left, 1 right. */
 export function placed(mono: Float32Array, pan: number): Stereo {
   const angle = ((pan + 1) * Math.PI) / 4;
-  return [mono.map((v) => v * Math.cos(angle)), mono.map((v) => v * Math.sin(angle))];
+  return [scaled(mono, Math.cos(angle)), scaled(mono, Math.sin(angle))];
+}
+
+function scaled(samples: Float32Array, gain: number): Float32Array {
+  const out = new Float32Array(samples.length);
+  for (let n = 0; n < out.length; n++) out[n] = samples[n] * gain;
+  return out;
 }
 
 /** A room from a few delay lines that feed each other (after Jot and Chaigne 1991, feedback delay networks). */
@@ -96,16 +102,19 @@ export function master(mix: Stereo, chance: Chance): Stereo {
     peaking(6000, SAMPLE_RATE, 0.5, chance.normal(0, 2)),
   ];
   const cut = chance.yes(0.15) ? [lowPass(chance.uniform(5000, 12000), SAMPLE_RATE)] : [];
-  const [left, right] = mix.map((c) =>
-    [...tilt, ...cut].reduce<Float32Array>((signal, filter) => applyBiquad(signal, filter), c),
-  );
+  const [left, right] = mix.map((channel) => applyBiquad(channel, ...tilt, ...cut));
   if (chance.yes(0.5)) compress([left, right], chance);
   let peak = 1e-9;
   for (let n = 0; n < left.length; n++) peak = Math.max(peak, Math.abs(left[n]), Math.abs(right[n]));
   const loud = chance.yes(0.6) ? chance.logUniform(1.2, 5) : 1;
-  const limit = (v: number): number => (loud === 1 ? v / peak : Math.tanh((loud * v) / peak));
   const gain = chance.uniform(0.5, 0.98);
-  return [left.map((v) => gain * limit(v)), right.map((v) => gain * limit(v))];
+  for (const channel of [left, right]) {
+    for (let n = 0; n < channel.length; n++) {
+      const v = channel[n];
+      channel[n] = gain * (loud === 1 ? v / peak : Math.tanh((loud * v) / peak));
+    }
+  }
+  return [left, right];
 }
 
 const CODECS = [

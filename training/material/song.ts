@@ -95,16 +95,23 @@ function switchTone(
   sectionsS: readonly number[],
   { gain, isOn }: OtherTone,
 ): Float32Array {
-  const power = (samples: Float32Array): number => samples.reduce((sum, v) => sum + v * v, 1e-12);
   const level = gain * Math.sqrt(power(main) / power(other));
   const fade = Math.exp(-1 / (TONE_FADE_S * SAMPLE_RATE));
   let section = 0;
   let share = isOn[0] ? 1 : 0;
-  return main.map((value, n) => {
+  const out = new Float32Array(main.length);
+  for (let n = 0; n < out.length; n++) {
     while (sectionsS[section + 1] <= n / SAMPLE_RATE) section++;
     share = fade * share + (1 - fade) * (isOn[section] ? 1 : 0);
-    return (1 - share) * value + share * level * other[n];
-  });
+    out[n] = (1 - share) * main[n] + share * level * other[n];
+  }
+  return out;
+}
+
+function power(samples: Float32Array): number {
+  let sum = 1e-12;
+  for (const v of samples) sum += v * v;
+  return sum;
 }
 
 /** Beats of people: a slow wave and a drift around the tempo. */

@@ -119,6 +119,31 @@ describe('biquad filters', () => {
   ])('%s', (_, filter, freqHz, gain) => {
     expect(levelAt(applyBiquad(sine(freqHz, 44100, 0.5), filter))).toBeCloseTo(gain, 2);
   });
+
+  it.each([0, 1, 2, 3, 4])('%i at once are the same as one after the other', (count) => {
+    const filters = [
+      lowPass(3000, 44100),
+      peaking(500, 44100, 2, -7),
+      highPass(90, 44100),
+      lowPass(2000, 44100),
+    ];
+    const wanted = filters.slice(0, count);
+    const signal = sine(440, 44100, 0.1);
+    const given = signal.slice();
+    const filtered = applyBiquad(signal, ...wanted);
+    expect(filtered).toEqual(wanted.reduce<Float32Array>((s, filter) => applyBiquad(s, filter), signal));
+    expect(filtered).not.toBe(signal);
+    expect(signal).toEqual(given);
+  });
+
+  it.each([1, 2])('leaves nothing so small that processors get slow with it (%i filters)', (count) => {
+    const smallestNormal = 2 ** -126;
+    const struck = new Float32Array(100_000);
+    struck[0] = 1;
+    const ringing = applyBiquad(struck, ...Array.from({ length: count }, () => highPass(20, 44100)));
+    expect(ringing.filter((v) => v !== 0 && Math.abs(v) < smallestNormal)).toHaveLength(0);
+    expect(ringing[1000]).not.toBe(0);
+  });
 });
 
 describe('envelope', () => {

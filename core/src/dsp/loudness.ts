@@ -48,7 +48,7 @@ export function integratedLoudness(channels: readonly Float32Array[], sampleRate
   const steps = Math.floor(channels[0].length / step);
   const squares = new Float64Array(steps);
   for (const channel of channels) {
-    const weighted = kWeighting(sampleRate).reduce((signal, filter) => applyBiquad(signal, filter), channel);
+    const weighted = applyBiquad(channel, ...kWeighting(sampleRate));
     for (let s = 0; s < steps; s++) {
       for (let n = s * step; n < (s + 1) * step; n++) squares[s] += (weighted[n] * weighted[n]) / step;
     }

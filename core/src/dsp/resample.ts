@@ -10,7 +10,7 @@ const PASS = 0.42;
 export function resample(samples: Float32Array, fromRate: number, toRate: number): Float32Array {
   if (fromRate === toRate) return samples;
   const filter = lowPass(Math.min(PASS * toRate, PASS * fromRate), fromRate);
-  const smooth = toRate < fromRate ? applyBiquad(applyBiquad(samples, filter), filter) : samples;
+  const smooth = toRate < fromRate ? applyBiquad(samples, filter, filter) : samples;
   const step = fromRate / toRate;
   const out = new Float32Array(Math.floor((samples.length - 1) / step) + 1);
   for (let n = 0; n < out.length; n++) {

@@ -19,7 +19,7 @@ function upsample(samples: Float32Array, sampleRate: number): Float32Array {
   const up = new Float32Array(samples.length * OVERSAMPLE);
   for (let i = 0; i < samples.length; i++) up[i * OVERSAMPLE] = samples[i] * OVERSAMPLE;
   const filter = lowPass(sampleRate * 0.42, sampleRate * OVERSAMPLE);
-  return applyBiquad(applyBiquad(up, filter), filter);
+  return applyBiquad(up, filter, filter);
 }
 
 /** Levels: in about ±1 at a hard strum, out about ±1. */
@@ -28,7 +28,7 @@ export function amplify(
   sampleRate: number,
   { drive }: AmplifierOptions,
 ): Float32Array {
-  const tight = applyBiquad(applyBiquad(samples, highPass(90, sampleRate)), peaking(750, sampleRate, 0.7, 5));
+  const tight = applyBiquad(samples, highPass(90, sampleRate), peaking(750, sampleRate, 0.7, 5));
   const up = upsample(tight, sampleRate);
   const offset = Math.tanh(BIAS);
   for (let i = 0; i < up.length; i++) up[i] = Math.tanh(drive * up[i] + BIAS) - offset;
@@ -36,13 +36,13 @@ export function amplify(
   const down = new Float32Array(samples.length);
   for (let i = 0; i < down.length; i++) down[i] = band[i * OVERSAMPLE];
   // A closed 12-inch cabinet: thump, a dip in the low middle, presence, and little above 5 kHz.
-  const cabinet = [
+  return applyBiquad(
+    down,
     highPass(80, sampleRate),
     peaking(115, sampleRate, 1.1, 3),
     peaking(430, sampleRate, 0.8, -4),
     peaking(2600, sampleRate, 1.2, 4),
     lowPass(5000, sampleRate),
     lowPass(6000, sampleRate),
-  ];
-  return cabinet.reduce<Float32Array>((signal, filter) => applyBiquad(signal, filter), down);
+  );
 }

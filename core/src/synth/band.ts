@@ -91,7 +91,7 @@ function renderBass(
       random,
     );
   }
-  return applyBiquad(applyBiquad(out, lowPass(500, sampleRate)), lowPass(900, sampleRate));
+  return applyBiquad(out, lowPass(500, sampleRate), lowPass(900, sampleRate));
 }
 
 /** Kick on one and three, snare on two and four, hats in eighths, a crash where a section begins. */

@@ -28,10 +28,7 @@ export function findNoteReleases(
   sampleRate: number,
   spans: readonly StrumSpan[],
 ): number[] {
-  const body = applyBiquad(
-    applyBiquad(samples, highPass(BODY_HZ[0], sampleRate)),
-    lowPass(BODY_HZ[1], sampleRate),
-  );
+  const body = applyBiquad(samples, highPass(BODY_HZ[0], sampleRate), lowPass(BODY_HZ[1], sampleRate));
   const levelDb = (fromS: number, toS: number): number => {
     const from = Math.max(0, Math.round(fromS * sampleRate));
     const to = Math.min(body.length, Math.round(toS * sampleRate));
