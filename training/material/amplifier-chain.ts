@@ -9,7 +9,7 @@ import { SAMPLE_RATE } from './rates';
 const CURVES = ['valve', 'cubic', 'unsymmetric', 'hard'] as const;
 type Curve = (typeof CURVES)[number];
 
-/** In one function, not in one per curve: called six million times a second of work, it must be inlined. */
+/** One function, not one per curve: asked for each sample of each stage, it has to be inlined. */
 function clipped(curve: Curve, x: number): number {
   switch (curve) {
     case 'valve':
