@@ -37,6 +37,17 @@ describe('taps', () => {
     expect(tappedBeats(taps, ONSETS)).toHaveLength(10);
   });
 
+  it.each(Array.from({ length: 12 }, (_, k) => k))('are no worse when tap %i hesitates', (late) => {
+    for (const delayS of [0.2, 0.25, 0.3]) {
+      const taps = BEATS.slice(8, 20).map((t, k) => t + 0.04 + (k === late ? delayS : 0));
+      const beats = tappedBeats(taps, ONSETS)!;
+      expect(beats[0]).toBeCloseTo(BEATS[8], 6);
+      expect(beats.length).toBeGreaterThanOrEqual(11);
+      expect(farthest(beats, BEATS)).toBeLessThan(0.03);
+      expect(farthest(BEATS.slice(8, 19), beats)).toBeLessThan(0.03);
+    }
+  });
+
   it('are evened out where nothing sounds', () => {
     const beats = tappedBeats([10.02, 10.49, 11.01, 11.52, 11.98, 12.5], [])!;
     expect(farthest(beats, [10, 10.5, 11, 11.5, 12, 12.5])).toBeLessThan(0.03);

@@ -16,6 +16,9 @@ import { replaceGrid, type Keeps } from './regrid';
 const FEWEST_TAPS = 4;
 /** A second tap within this share of a beat is the same one, the finger has bounced. */
 const SAME_TAP = 0.4;
+/** A tap this far from where the taps around it expect one, as a share of a beat, was meant for no beat; so many on each side are asked. */
+const STRAY = 0.3;
+const STRAY_REACH = 3;
 /** An attack within this share of a beat is the one that a tap means, once the habit of the hand is taken out. */
 const REACH = 0.2;
 /** How far the habit of a hand may reach, seconds: a tenth is much for a practised one. */
@@ -34,10 +37,27 @@ function gapsOf(timesS: readonly number[]): number[] {
   return timesS.slice(1).map((t, i) => t - timesS[i]);
 }
 
-/** Taps without bounces, and with those that were missed: evenly between their neighbours. */
+/**
+ * Without those that a finger that hesitates, or a page that stands still, puts between the beats: one half a beat late would bend all
+ * that follow it. The first, which begins a bar, goes to its beat instead.
+ */
+function withoutStrays(tapsS: readonly number[], period: number): readonly number[] {
+  const steady = tapsS.filter((t, k) => {
+    const around = tapsS.slice(Math.max(0, k - STRAY_REACH), k + STRAY_REACH + 1).filter((o) => o !== t);
+    const offBeat = around.map((o) => Math.abs((t - o) / period - Math.round((t - o) / period)));
+    return (median(offBeat) ?? 0) <= STRAY;
+  });
+  if (steady.length < FEWEST_TAPS) return tapsS;
+  const [first] = steady;
+  const before = Math.max(1, Math.round((first - tapsS[0]) / period));
+  return first === tapsS[0] ? steady : [first - before * period, ...steady];
+}
+
+/** Taps without bounces and strays, and with those that were missed: evenly between their neighbours. */
 function completed(tapsS: readonly number[]): number[] {
   const period = median(gapsOf(tapsS)) ?? 0;
-  const kept = tapsS.filter((t, i) => i === 0 || t - tapsS[i - 1] > SAME_TAP * period);
+  const apart = tapsS.filter((t, i) => i === 0 || t - tapsS[i - 1] > SAME_TAP * period);
+  const kept = withoutStrays(apart, period);
   return kept.flatMap((t, i) => {
     const gap = i === 0 ? 0 : t - kept[i - 1];
     const missed = Math.max(0, Math.round(gap / period) - 1);
