@@ -8,6 +8,7 @@ import { estimateKey, estimateSectionKeys } from './chords/key-estimate';
 import { NOTHING_CONFIRMED, type Confirmed } from './confirmed';
 import { barContents } from './form/bar-contents';
 import { computeBarChroma } from './form/bar-chroma';
+import { computeBarSpectra } from './form/bar-spectrum';
 import { findForm } from './form/form';
 import { groupRepetitions } from './form/repetition-groups';
 import { createStrumHearing, type HeardStrums, type StrokeCandidate, type StrumHearing } from './hear-strums';
@@ -145,8 +146,12 @@ export function hearSong(
   // Strums in free time stand in no bar.
   const inBars = (some: readonly HeardStrum[]): HeardStrum[] =>
     some.filter(({ timeS }) => !grid.freeTime.some((f) => timeS >= f.startS && timeS <= f.endS));
-  const chroma = computeBarChroma(midSide.mid, sampleRate, offsetCents, downbeatsS, durationS);
-  const drafted = findForm(inBars(first.strums), downbeatsS, durationS, hearing.strength, chroma);
+  const played = {
+    strength: hearing.strength,
+    harmony: computeBarChroma(midSide.mid, sampleRate, offsetCents, downbeatsS, durationS),
+    spectra: computeBarSpectra(midSide.mid, sampleRate, downbeatsS, durationS),
+  };
+  const drafted = findForm(inBars(first.strums), downbeatsS, durationS, played);
   const bars = barContents(first.strums, downbeatsS, durationS);
   const known: KnownForm = {
     beatsS: grid.beatsS,
@@ -155,7 +160,7 @@ export function hearSong(
   };
   const heardStrums = hearing.hear(known);
   const { strums } = heardStrums;
-  const { sections, sameAsBar } = findForm(inBars(strums), downbeatsS, durationS, hearing.strength, chroma);
+  const { sections, sameAsBar } = findForm(inBars(strums), downbeatsS, durationS, played);
   const keys = estimateSectionKeys(strums, sections);
   return {
     durationS,

@@ -7,15 +7,18 @@ import { EARLY_S } from '../../units';
 import { barContents } from './bar-contents';
 import type { BarChroma } from './bar-chroma';
 import { barLikeness } from './bar-likeness';
+import type { BarSpectrum } from './bar-spectrum';
 import type { OnsetStrength } from '../onsets/onset-strength';
 import { joinHalfRiffs } from './half-riffs';
 import { markLoneParts } from './lone-parts';
 import { barsOf, type Part } from './part';
 import { toRiffLengths } from './riff-length';
+import { ringingBars, ringOut } from './ring-out';
 import { findSameBars } from './same-bars';
 import { findSameRiffs, segmentLikeness } from './same-riff';
 import { segmentBars, type Segmentation } from './segmentation';
 import { onsetNovelty } from './onset-novelty';
+import { cutAtTextureChanges } from './texture-changes';
 import type { HeardSection, HeardStrum } from '../types';
 
 /** Another start is told when it is this probable and this near. */
@@ -28,23 +31,26 @@ export interface HeardForm {
   readonly sameAsBar: readonly number[];
 }
 
-/**
- * Bars are [downbeats[i], downbeats[i + 1]); strums before the first downbeat belong to no bar. `strength` lets changes
- * of the onsets speak, `harmony` of every bar what sounds in it; null leaves them out.
- */
+/** What the whole band plays: its onsets, and of every bar the chroma and the spectrum. */
+export interface BandSound {
+  readonly strength: OnsetStrength;
+  readonly harmony: readonly BarChroma[];
+  readonly spectra: readonly BarSpectrum[];
+}
+
+/** Bars are [downbeats[i], downbeats[i + 1]); strums before the first downbeat belong to no bar. `band` null leaves out what is not struck. */
 export function findForm(
   strums: readonly HeardStrum[],
   downbeatsS: readonly number[],
   durationS: number,
-  strength: OnsetStrength | null = null,
-  harmony: readonly BarChroma[] | null = null,
+  band: BandSound | null = null,
 ): HeardForm {
   const all = barContents(strums, downbeatsS, durationS);
   const first = all.findIndex((bar) => bar.length > 0);
   if (downbeatsS.length < 2 || first < 0) return { sections: [], sameAsBar: [...all.keys()] };
   const last = all.findLastIndex((bar) => bar.length > 0);
-  const likeness = barLikeness(all.slice(first, last + 1), harmony?.slice(first, last + 1) ?? null);
-  const changes = onsetNovelty(strength, downbeatsS, durationS).slice(first, last + 1);
+  const likeness = barLikeness(all.slice(first, last + 1), band?.harmony.slice(first, last + 1) ?? null);
+  const changes = onsetNovelty(band?.strength ?? null, downbeatsS, durationS).slice(first, last + 1);
   const segmentation = segmentBars(likeness, changes);
   const { segments } = segmentation;
   const riffs = findSameRiffs(likeness, segments);
@@ -64,8 +70,11 @@ export function findForm(
   );
   const sameAs = findSameBars(likeness, drawn, last + 1 - first);
   const clarity = clarityByBar(strums, downbeatsS).slice(first, last + 1);
-  const parts = markLoneParts(joinHalfRiffs(drawn, sameAs), sameAs, clarity, changes);
+  const played = markLoneParts(joinHalfRiffs(drawn, sameAs), sameAs, clarity, changes);
+  const ringing = ringingBars(strums[strums.length - 1].endS, downbeatsS, last, durationS);
+  const parts = ringOut(band ? cutAtTextureChanges(played, band.spectra.slice(first)) : played, ringing);
   const letters = lettersOf(parts);
+  const taken = new Set([...segments, ...parts].map((part) => part.start));
   return {
     sections: parts.map(({ start, riff, shift, ...part }): HeardSection => {
       const letter = letters.get(riff) ?? '';
@@ -82,7 +91,8 @@ export function findForm(
         passes: part.passes,
         cutBars: part.cutBars,
         returns: part.returns,
-        ...doubtOf(segmentation, start),
+        startProbability: part.startProbability ?? Math.min(1, segmentation.cutProbability[start]),
+        orElseBars: elsewhere(segmentation, start, taken),
         likeRiff: part.likeRiff,
       };
     }),
@@ -108,15 +118,8 @@ function clarityByBar(strums: readonly HeardStrum[], downbeatsS: readonly number
   return sums.map(({ confidence, strums: count }) => confidence / Math.max(1, count));
 }
 
-/**
- * How sure it is that something new begins at this bar, and where else nearby it may, in bars from there. Where other
- * segments begin is no other place for this one.
- */
-function doubtOf(
-  { segments, cutProbability }: Segmentation,
-  at: number,
-): Pick<HeardSection, 'startProbability' | 'orElseBars'> {
-  const taken = new Set(segments.map((s) => s.start));
+/** Where else nearby this part may begin, in bars from there; where others begin is no other place for this one. */
+function elsewhere({ cutProbability }: Segmentation, at: number, taken: ReadonlySet<number>): number | null {
   let orElseBars: number | null = null;
   let likeliest = OR_ELSE;
   for (let by = -NEARBY_BARS; by <= NEARBY_BARS; by++) {
@@ -124,7 +127,7 @@ function doubtOf(
     const probability = bar > 0 && bar < cutProbability.length - 1 ? cutProbability[bar] : 0;
     if (!taken.has(bar) && probability > likeliest) [orElseBars, likeliest] = [by, probability];
   }
-  return { startProbability: Math.min(1, cutProbability[at]), orElseBars };
+  return orElseBars;
 }
 
 /** A to Z, then AA, AB … */

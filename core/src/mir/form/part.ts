@@ -12,6 +12,8 @@ export interface Part extends Segment {
   readonly returns: boolean;
   /** How far it agrees with the first part of its riff, 0 to 1; null where it is the first. */
   readonly likeRiff: number | null;
+  /** How sure its start is where the texture alone says it (`texture-changes.ts`); else the segmentation says. */
+  readonly startProbability?: number;
 }
 
 export function barsOf({ barsPerPass, passes, cutBars }: Part): number {

@@ -5,11 +5,11 @@ import type { Segment } from './segmentation';
 
 /**
  * Segments whose bars agree this far are the same riff. Of .55 to .7 the least with which .80 of the bars that are said to be the same of a riff are so in the
- * guitar stem of the four real songs; from .64 on rendered songs lose labels. See docs/experiments.md.
+ * guitar stem of the four real songs; from .66 on rendered songs lose labels. See docs/experiments.md.
  */
-const SAME_RIFF = 0.62;
+const SAME_RIFF = 0.64;
 /** A moved riff is an extra assumption and must fit clearly better than a new one. */
-const MOVED_DISADVANTAGE = 0.1;
+const MOVED_DISADVANTAGE = 0.05;
 /** So is one that is longer than it was found to be. */
 const LONGER_DISADVANTAGE = 0.05;
 const SEMITONES = 12;

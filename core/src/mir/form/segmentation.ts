@@ -2,8 +2,9 @@
  * Cuts a song into segments of n passes of p bars, by dynamic programming over bar lines for the shortest description:
  * a new bar costs {@link NEW_BAR}, a bar that was there before (earlier in the song at any height, or in the first pass)
  * only what it differs by (after Müller and Clausen 2007, "Transposition-invariant self-similarity matrices", ISMIR; the
- * principle of minimum description length, Rissanen 1978). A cut is cheaper where the onsets change. Summing over all
- * ways to cut instead of taking the cheapest (the forward-backward algorithm, Rabiner 1989) says how sure each cut is.
+ * principle of minimum description length, Rissanen 1978). The last pass may end otherwise, on a fill or the way into the next part. A cut is
+ * cheaper where the onsets change. Summing over all ways to cut instead of taking the cheapest (the forward-backward algorithm, Rabiner 1989)
+ * says how sure each cut is.
  */
 import { logAdd } from '../net/probability';
 import type { BarLikeness } from './bar-likeness';
@@ -11,14 +12,18 @@ import type { BarLikeness } from './bar-likeness';
 /** Costs in units of "one bar entirely different". */
 export const NEW_BAR = 0.5;
 /** A cut must pay for itself; keeps noise from splitting a riff. */
-const NEW_SECTION = 0.75;
+const NEW_SECTION = 0.6;
 /** Of which a clear change of the onsets pays this much. */
 const NOVELTY_SHARE = 0.6;
 /** Saying which earlier place is meant, and that it is moved. */
 const COPY = 0.3;
 const MOVED = 0.2;
-/** Passes are one, two, four or eight bars long, three and six only in odd songs (common practice in rock). */
+/** Passes are one, two, four or eight bars long (common practice in rock) … */
 export const PASS_LENGTHS = [1, 2, 3, 4, 6, 8];
+/** … and what one of three or six costs: else the two bars of an ending stick to the four before or behind them. */
+const IN_THREES = 0.3;
+/** A pass may end on another bar, at the cost of a new one, where the bars before it differ by no more than this each. */
+const ENDING_AFTER = 0.2;
 const MAX_PASSES = 16;
 /** Sections are counted in fours (common practice in rock): what one costs in twos or an odd number of bars, unless the song ends with it. */
 const IN_TWOS = 0.1;
@@ -43,17 +48,25 @@ export interface Segmentation {
   readonly cutProbability: Float64Array;
 }
 
+/** What a pass costs whose last bar differs from the one it repeats by `last`, the `others` before it together by `rest`. */
+function passCost(rest: number, last: number, others: number): number {
+  const isEnding = others > 0 && rest <= ENDING_AFTER * others;
+  return rest + (isEnding ? Math.min(NEW_BAR, last) : last);
+}
+
 /** Cheapest way to say the bars [start, start + length): new, or as an earlier place at some height. */
 function firstPassCosts(likeness: BarLikeness, count: number, start: number): number[] {
   const longest = PASS_LENGTHS[PASS_LENGTHS.length - 1];
   const best = Array.from({ length: longest + 1 }, (_, length) => NEW_BAR * length);
   for (let earlier = Math.max(0, start - FARTHEST_COPY); earlier < start; earlier++) {
     for (let shift = 0; shift < 12; shift++) {
-      let cost = COPY + (shift === 0 ? 0 : MOVED);
+      const copy = COPY + (shift === 0 ? 0 : MOVED);
+      let rest = 0;
       for (let b = 0; b < longest && start + b < count && earlier + b < start; b++) {
-        cost += 1 - likeness(earlier + b, start + b, shift);
-        if (cost < best[b + 1]) best[b + 1] = cost;
-        if (cost > NEW_BAR * longest) break;
+        const last = 1 - likeness(earlier + b, start + b, shift);
+        best[b + 1] = Math.min(best[b + 1], copy + passCost(rest, last, b));
+        rest += last;
+        if (copy + rest > NEW_BAR * longest) break;
       }
     }
   }
@@ -76,17 +89,18 @@ function candidatesFrom(likeness: BarLikeness, count: number, start: number, cha
   const first = firstPassCosts(likeness, count, start);
   const candidates: Candidate[] = [];
   for (const barsPerPass of PASS_LENGTHS) {
-    let cost = NEW_SECTION * (1 - NOVELTY_SHARE * change) + first[barsPerPass];
+    const differs = (from: number, b: number): number => 1 - likeness(start + b, from + b, 0);
+    let before = NEW_SECTION * (1 - NOVELTY_SHARE * change) + (barsPerPass % 3 === 0 ? IN_THREES : 0);
     for (let passes = 1; passes <= MAX_PASSES; passes++) {
       const end = start + barsPerPass * passes;
       if (end > count) break;
-      if (passes > 1) {
-        for (let b = 0; b < barsPerPass; b++) {
-          cost += 1 - likeness(start + b, end - barsPerPass + b, 0);
-        }
-      }
-      const whole = cost + (end === count ? 0 : oddness(end - start));
-      candidates.push({ start, barsPerPass, passes, end, cost: whole });
+      let rest = 0;
+      for (let b = 0; passes > 1 && b < barsPerPass - 1; b++) rest += differs(end - barsPerPass, b);
+      const last = passes > 1 ? differs(end - barsPerPass, barsPerPass - 1) : 0;
+      const pass = passes > 1 ? passCost(rest, last, barsPerPass - 1) : first[barsPerPass];
+      const cost = before + pass + (end === count ? 0 : oddness(end - start));
+      candidates.push({ start, barsPerPass, passes, end, cost });
+      before += passes > 1 ? rest + last : pass;
     }
   }
   return candidates;
