@@ -2,16 +2,14 @@ import { describe, expect, it } from 'vitest';
 import type { BarContent } from './bar-contents';
 import { barLikeness } from './bar-likeness';
 import { segmentBars, type Segmentation } from './segmentation';
+import { chordBar } from './test-part';
 
-/** A bar of two strums on a root; another offset makes another rhythm. */
-const bar = (rootPc: number, offset = 0): BarContent =>
-  [0, 0.5].map((at) => ({ at: at + offset, bass: 40 + rootPc, rootPc, palmMuted: false }));
-const A = [bar(0), bar(3)];
-const B = [bar(5, 0.25), bar(9, 0.125)];
-const four = [bar(1, 0.15), bar(6, 0.4), bar(8, 0.2), bar(2, 0.35)];
+const A = [chordBar(0), chordBar(3)];
+const B = [chordBar(5, 0.25), chordBar(9, 0.125)];
+const four = [chordBar(1, 0.15), chordBar(6, 0.4), chordBar(8, 0.2), chordBar(2, 0.35)];
 const song = (...parts: (readonly BarContent[])[]): BarContent[] => parts.flat();
 const cut = (bars: readonly BarContent[], changes: readonly number[]): Segmentation =>
-  segmentBars(barLikeness(bars, null), changes);
+  segmentBars(barLikeness(bars, [], 0), changes);
 const starts = ({ segments }: Segmentation): number[] => segments.map((s) => s.start);
 const still = (bars: readonly BarContent[]): number[] => bars.map(() => 0);
 
@@ -34,7 +32,7 @@ describe('a song cut into segments', () => {
   });
 
   it('doubts a cut beside a bar that belongs to neither side', () => {
-    const odd = [bar(7, 0.0625)];
+    const odd = [chordBar(7, 0.0625)];
     const clear = song(A, A, A, A, B, B, B, B);
     const unclear = song(A, A, A, A, odd, B, B, B, B);
     const sureness = (bars: BarContent[]): number =>
@@ -43,7 +41,7 @@ describe('a song cut into segments', () => {
   });
 
   it('leaves the last bar of a riff with it that ends otherwise the last time, also where drums lead up to it', () => {
-    const fill = [bar(7, 0.0625)];
+    const fill = [chordBar(7, 0.0625)];
     const bars = song(A, A, A, A.slice(0, 1), fill, four, A, A, A.slice(0, 1), fill);
     const changes = still(bars);
     changes[6] = 0.5;
@@ -54,7 +52,7 @@ describe('a song cut into segments', () => {
   });
 
   it('keeps four bars together rather than six where the band does something else behind them', () => {
-    const bars = song(A, A, A, A, four, [bar(10, 0.0625), bar(11, 0.3)]);
+    const bars = song(A, A, A, A, four, [chordBar(10, 0.0625), chordBar(11, 0.3)]);
     const changes = still(bars);
     changes[12] = 1;
     expect(starts(cut(bars, changes))).toEqual([0, 8, 12]);

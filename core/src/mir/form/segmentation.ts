@@ -46,6 +46,8 @@ export interface Segmentation {
   readonly segments: readonly Segment[];
   /** Probability that a segment begins at each bar, one more than there are bars; 1 at both ends. */
   readonly cutProbability: Float64Array;
+  /** How long it takes to say the song this way. */
+  readonly cost: number;
 }
 
 /** What a pass costs whose last bar differs from the one it repeats by `last`, the `others` before it together by `rest`. */
@@ -139,5 +141,5 @@ export function segmentBars(likeness: BarLikeness, changes: readonly number[]): 
   }
   const segments: Segment[] = [];
   for (let end = count; end > 0; end = from[end].start) segments.push(from[end]);
-  return { segments: segments.reverse(), cutProbability: cutProbability(candidates) };
+  return { segments: segments.reverse(), cutProbability: cutProbability(candidates), cost: least[count] };
 }
