@@ -19,11 +19,11 @@ const MOST_HARMONY = 0.8;
 const STEADY = 0.97;
 const UNSTEADY = 0.85;
 /**
- * What a bar costs less to say by the sound of the band than by the strums, in bars entirely different (`segmentation.ts`): -.01 to .10 in the real songs, and in
- * the six rendered ones whose strums seldom come back and say the form all the same -.14 to -.04.
+ * What a bar costs less to say by the sound of the band than by the strums, in bars entirely different (`segmentation.ts`): -.04 to .17 in 90 s of each of the
+ * real songs, -.01 to .10 in all of them, and -.14 to -.06 in five rendered ones whose strums seldom come back and say the form all the same.
  */
 const STRUMS_ARE_SHORTER = -0.06;
-const AS_SHORT = -0.02;
+const AS_SHORT = -0.04;
 
 /** 0 where the strums of most bars are heard again elsewhere, also moved up the neck, 1 where they are not. */
 function unsteadiness(contents: readonly BarContent[]): number {
