@@ -127,6 +127,18 @@ describe('the player', () => {
     expect(player.playing()).toBe(false);
   });
 
+  it('knows what was heard when a key went down that is handled late', async () => {
+    await player.play();
+    device.nowS = AHEAD_S + 10;
+    expect(player.heardAtS(performance.now())).toBeCloseTo(10, 1);
+    expect(player.heardAtS(performance.now() - 400)).toBeCloseTo(9.6, 1);
+    player.setSpeed(0.5);
+    device.nowS += AHEAD_S + 4;
+    expect(player.heardAtS(performance.now() - 400)).toBeCloseTo(11.92, 1);
+    player.stop();
+    expect(player.heardAtS(performance.now() - 400)).toBe(player.nowS());
+  });
+
   it('starts a moment ahead, at the needle, and goes silent where it is stopped', async () => {
     player.seek(10);
     device.nowS = 5;

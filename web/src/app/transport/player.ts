@@ -198,6 +198,11 @@ export class Player {
     this.frame = requestAnimationFrame(this.follow);
   }
 
+  /** Place in the song that was heard when an event happened, by its `timeStamp`: a busy page handles it later. */
+  heardAtS(timeStampMs: number): number {
+    return this.time.toSong(this.position(Math.max(0, performance.now() - timeStampMs) / 1000));
+  }
+
   stop(): void {
     cancelAnimationFrame(this.frame);
     if (!this.playingSignal() || !this.context || !this.node) return;
@@ -502,9 +507,9 @@ export class Player {
   }
 
   /** The place of the sound that is heard now: the device lags behind its clock by its output latency. */
-  private position(): number {
+  private position(agoS = 0): number {
     if (!this.playingSignal() || !this.context) return this.time.toSound(this.nowSignal());
-    return positionAt(this.segment, this.context.currentTime - (this.context.outputLatency || 0));
+    return positionAt(this.segment, this.context.currentTime - (this.context.outputLatency || 0) - agoS);
   }
 
   private readonly follow = (): void => {

@@ -226,9 +226,9 @@ export class GridEdits {
     });
   }
 
-  /** A tap on the beat while it plays; from the fourth on the beats follow, the first tap being the first of a bar. */
-  tap(): void {
-    const timeS = this.player.nowS();
+  /** A tap on the beat while it plays, by its `timeStamp`; from the fourth on the beats follow, the first tap being the first of a bar. */
+  tap(timeStampMs: number): void {
+    const timeS = this.player.heardAtS(timeStampMs);
     const before = this.taps();
     const last = before.tapsS.at(-1);
     const isOwn = before.made === null || before.made === this.song.document();

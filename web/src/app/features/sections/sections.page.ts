@@ -107,7 +107,7 @@ export class SectionsPage implements OnDestroy {
     moveDownbeat: (beats) => this.grid.moveDownbeat(beats),
     lineHere: () => this.grid.lineHere(),
     toggleFree: () => this.grid.toggleFree(),
-    tap: () => this.grid.tap(),
+    tap: (_, { timeStamp }) => this.grid.tap(timeStamp),
     restFollows: () => this.grid.letRest('follows'),
     keepPass: () => this.edits.keepPass(),
     samePass: () => this.edits.samePass(),
