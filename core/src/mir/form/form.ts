@@ -73,7 +73,10 @@ export function findForm(
   const clarity = clarityByBar(strums, downbeatsS).slice(first, last + 1);
   const played = markLoneParts(joinHalfRiffs(drawn, sameAs), sameAs, clarity, changes);
   const ringing = ringingBars(strums[strums.length - 1].endS, downbeatsS, last, durationS);
-  const parts = ringOut(band ? cutAtTextureChanges(played, band.spectra.slice(first)) : played, ringing);
+  const parts = ringOut(
+    band ? cutAtTextureChanges(played, band.spectra.slice(first), likeness) : played,
+    ringing,
+  );
   const letters = lettersOf(parts);
   const taken = new Set([...segments, ...parts].map((part) => part.start));
   return {
